@@ -1,0 +1,323 @@
+/**
+ * A reference laid out for the engine: variants as rows, features as columns of small codes.
+ * Built once per reference revision, immutable, shared by all requests.
+ */
+import { calendarOf, hullOf, periodOf, type Span } from '../dates/index.ts';
+import type {
+  Code,
+  Construction,
+  DatedWindow,
+  Feature,
+  FeatureReading,
+  Maker,
+  Mark,
+  PackContents,
+  Pattern,
+  Source,
+  Variant,
+} from '../reference/index.ts';
+
+export const SILENT = -1;
+export const NOT_APPLICABLE = -2;
+
+/** Months since year 0; the resolution of P(t | variant). */
+export type Month = number;
+export const monthOf = (year: number, month: number): Month => year * 12 + month - 1;
+const OLDEST = monthOf(1700, 1);
+const NEWEST = monthOf(2060, 12);
+
+export interface MonthRange {
+  readonly from: Month;
+  readonly to: Month;
+}
+
+/** The months a span of days touches, open ends cut at the edges of the engine's calendar. */
+export function monthsOf(span: Span): MonthRange {
+  const at = (day: number, open: Month) => {
+    if (!Number.isFinite(day)) return open;
+    const { year, month } = calendarOf(day as Span['from']);
+    return Math.min(NEWEST, Math.max(OLDEST, monthOf(year, month)));
+  };
+  return { from: at(span.from, OLDEST), to: at(span.to, NEWEST) };
+}
+
+/** When a variant was made: month ranges with their share of the production; shares add up to 1. */
+export type MadeOver = readonly { readonly months: MonthRange; readonly share: number }[];
+
+export interface Row {
+  readonly index: number;
+  readonly variant: Variant;
+  readonly pattern: Pattern;
+  readonly maker: Maker;
+  readonly construction: Construction;
+  /** rows of one maker and one construction share a background */
+  readonly group: number;
+  /** whose dates its stamps are judged by: an imitation's original, else its own */
+  readonly judgedAs: number;
+  readonly imitation: boolean;
+  readonly madeOver: MadeOver;
+  /** hull of the months it was made in */
+  readonly window: MonthRange;
+  /** relative number made, estimated from its kind where unknown */
+  readonly quantity: number;
+}
+
+export interface Column {
+  readonly feature: Feature;
+  /** distinct sets of values that variants list */
+  readonly sets: readonly (readonly FeatureReading[])[];
+  /** per row: index into `sets`, SILENT or NOT_APPLICABLE */
+  readonly setOf: Int32Array;
+  /** the values that can be told apart */
+  readonly values: readonly FeatureReading[];
+  readonly valueIndex: ReadonlyMap<FeatureReading, number>;
+  /** per group, then for all: how often each value is listed (a variant counts once, shared by its values) */
+  readonly frequency: readonly Float64Array[];
+  readonly frequencyOfAll: Float64Array;
+}
+
+export interface MeasureColumn {
+  readonly feature: Feature;
+  /** per row: nominal value, NaN where silent */
+  readonly nominal: Float64Array;
+  /** per row: standard deviation of new pieces */
+  readonly spread: Float64Array;
+  readonly notApplicable: Uint8Array;
+}
+
+export interface Group {
+  readonly maker: string;
+  readonly construction: Construction;
+  readonly rows: readonly number[];
+}
+
+export interface ReferenceIndex {
+  readonly revision: string;
+  readonly contents: PackContents;
+  readonly sources: ReadonlyMap<string, Source>;
+  readonly makers: ReadonlyMap<string, Maker>;
+  readonly features: ReadonlyMap<string, Feature>;
+  readonly patterns: ReadonlyMap<string, Pattern>;
+  readonly codes: ReadonlyMap<string, Code>;
+  readonly marks: ReadonlyMap<string, Mark>;
+  readonly variants: ReadonlyMap<string, Row>;
+  readonly rows: readonly Row[];
+  readonly groups: readonly Group[];
+  readonly columns: ReadonlyMap<string, Column>;
+  readonly measures: ReadonlyMap<string, MeasureColumn>;
+  /** the months in which some variant was made: the calendar all date factors share */
+  readonly calendar: { readonly from: Month; readonly length: number };
+  /** dated windows by feature */
+  readonly windowsByFeature: ReadonlyMap<string, readonly DatedWindow[]>;
+}
+
+const byId = <T extends { id: string }>(items: readonly T[]) => new Map(items.map((item) => [item.id, item]));
+
+/** @throws when the contents were not checked: a variant without its pattern is a fault of the program */
+export function compileReference(contents: PackContents, revision: string): ReferenceIndex {
+  const makers = byId(contents.makers);
+  const patterns = byId(contents.patterns);
+  const features = byId(contents.features);
+  const rowOf = new Map(contents.variants.map((v, i) => [v.id, i]));
+  const groupIndex = new Map<string, number>();
+  const groupRows: { maker: string; construction: Construction; rows: number[] }[] = [];
+
+  const spans = contents.variants.map((v) => windowOf(v, patterns, makers));
+  const rates = yearlyRates(contents.variants, spans);
+  const rows = contents.variants.map((variant, index): Row => {
+    const pattern = mustHave(patterns, variant.pattern, 'pattern');
+    const maker = mustHave(makers, pattern.maker, 'maker');
+    const key = `${maker.id}|${pattern.construction}`;
+    let group = groupIndex.get(key);
+    if (group === undefined) {
+      group = groupRows.length;
+      groupIndex.set(key, group);
+      groupRows.push({ maker: maker.id, construction: pattern.construction, rows: [] });
+    }
+    groupRows[group]?.rows.push(index);
+    const imitation = variant.kind === 'counterfeit' || variant.kind === 'reproduction';
+    const original = imitation && variant.twinOf != null ? rowOf.get(variant.twinOf) : undefined;
+    const span = spans[index] ?? { from: OLDEST, to: NEWEST };
+    return {
+      index,
+      variant,
+      pattern,
+      maker,
+      construction: pattern.construction,
+      group,
+      judgedAs: original ?? index,
+      imitation,
+      madeOver: madeOver(variant, span),
+      window: span,
+      quantity: variant.made?.quantity ?? rates(variant.kind) * yearsIn(span),
+    };
+  });
+
+  const columns = new Map<string, Column>();
+  const measures = new Map<string, MeasureColumn>();
+  for (const feature of contents.features) {
+    if (feature.kind === 'measure') measures.set(feature.id, measureColumn(feature, rows));
+    else columns.set(feature.id, column(feature, rows, groupRows.length));
+  }
+  const windowsByFeature = new Map<string, DatedWindow[]>();
+  for (const window of contents.windows) {
+    const list = windowsByFeature.get(window.feature);
+    if (list) list.push(window);
+    else windowsByFeature.set(window.feature, [window]);
+  }
+  return {
+    revision,
+    contents,
+    sources: byId(contents.sources),
+    makers,
+    features,
+    patterns,
+    codes: byId(contents.codes),
+    marks: byId(contents.marks),
+    variants: new Map(rows.map((row) => [row.variant.id, row])),
+    rows,
+    groups: groupRows,
+    columns,
+    measures,
+    windowsByFeature,
+    calendar: calendarOfRows(rows),
+  };
+}
+
+function calendarOfRows(rows: readonly Row[]): { from: Month; length: number } {
+  let from = Infinity;
+  let to = -Infinity;
+  for (const row of rows)
+    for (const piece of row.madeOver) {
+      from = Math.min(from, piece.months.from);
+      to = Math.max(to, piece.months.to);
+    }
+  return Number.isFinite(from) ? { from, length: to - from + 1 } : { from: OLDEST, length: 1 };
+}
+
+function mustHave<T>(map: ReadonlyMap<string, T>, id: string, what: string): T {
+  const found = map.get(id);
+  if (found === undefined) throw new Error(`unchecked reference: no ${what} ${id}`);
+  return found;
+}
+
+const yearsIn = (range: MonthRange) => (range.to - range.from + 1) / 12;
+
+/** A variant's own window; else its maker's years; else all of the calendar. */
+function windowOf(
+  variant: Variant,
+  patterns: ReadonlyMap<string, Pattern>,
+  makers: ReadonlyMap<string, Maker>,
+): MonthRange {
+  const active = makers.get(patterns.get(variant.pattern)?.maker ?? '')?.active;
+  const bounds = active == null ? { from: OLDEST, to: NEWEST } : monthsOf(wholeOf(active));
+  if (variant.window == null) return bounds;
+  const own = periodOf(variant.window);
+  const from = Number.isFinite(own.start.earliest) ? monthsOf(wholeOf(variant.window)).from : bounds.from;
+  const to = Number.isFinite(own.end.latest)
+    ? monthsOf(wholeOf(variant.window)).to
+    : Math.max(from, bounds.to);
+  return { from, to };
+}
+
+function wholeOf(edtf: string): Span {
+  const hull = hullOf(periodOf(edtf).strict);
+  if (!hull) throw new Error(`empty period ${edtf}`);
+  return hull;
+}
+
+/** Yearly production by kind where it is known: the mean, since the median underrates unknown quantities. */
+function yearlyRates(variants: readonly Variant[], spans: readonly MonthRange[]): (kind: string) => number {
+  const sums = new Map<string, { total: number; n: number }>();
+  variants.forEach((variant, i) => {
+    const quantity = variant.made?.quantity;
+    const span = spans[i];
+    if (quantity == null || !span) return;
+    for (const key of [variant.kind, '*']) {
+      const sum = sums.get(key) ?? { total: 0, n: 0 };
+      sums.set(key, { total: sum.total + quantity / yearsIn(span), n: sum.n + 1 });
+    }
+  });
+  return (kind) => {
+    const sum = sums.get(kind) ?? sums.get('*');
+    return sum ? Math.max(sum.total / sum.n, 1e-6) : 1;
+  };
+}
+
+function madeOver(variant: Variant, span: MonthRange): MadeOver {
+  const byYear = Object.entries(variant.made?.byYear ?? {}).filter(([, n]) => n > 0);
+  const total = byYear.reduce((sum, [, n]) => sum + n, 0);
+  const pieces = byYear.flatMap(([year, n]) => {
+    const from = Math.max(monthOf(Number(year), 1), span.from);
+    const to = Math.min(monthOf(Number(year), 12), span.to);
+    return from <= to ? [{ months: { from, to }, share: n / total }] : [];
+  });
+  const kept = pieces.reduce((sum, p) => sum + p.share, 0);
+  if (kept > 0) return pieces.map((p) => ({ ...p, share: p.share / kept }));
+  const lenient = variant.window == null ? undefined : hullOf(periodOf(variant.window).lenient);
+  const soft =
+    lenient && Number.isFinite(lenient.from) && Number.isFinite(lenient.to) ? monthsOf(lenient) : span;
+  if (soft.from >= span.from && soft.to <= span.to) return [{ months: span, share: 1 }];
+  return [
+    { months: span, share: 0.8 },
+    { months: { from: Math.min(soft.from, span.from), to: Math.max(soft.to, span.to) }, share: 0.2 },
+  ];
+}
+
+const applies = (feature: Feature, construction: Construction) =>
+  feature.constructions == null || feature.constructions.includes(construction);
+
+function column(feature: Feature, rows: readonly Row[], groups: number): Column {
+  const setOf = new Int32Array(rows.length).fill(SILENT);
+  const sets: FeatureReading[][] = [];
+  const setIndex = new Map<string, number>();
+  const values: FeatureReading[] = (feature.values ?? []).map((v) => v.id);
+  const valueIndex = new Map<FeatureReading, number>(values.map((v, i) => [v, i]));
+  for (const row of rows) {
+    const listed = row.variant.features?.[feature.id];
+    if (listed && listed.length > 0) {
+      const key = JSON.stringify(listed);
+      let index = setIndex.get(key);
+      if (index === undefined) {
+        index = sets.length;
+        sets.push([...listed]);
+        setIndex.set(key, index);
+        for (const value of listed)
+          if (!valueIndex.has(value)) {
+            valueIndex.set(value, values.length);
+            values.push(value);
+          }
+      }
+      setOf[row.index] = index;
+    } else if (!applies(feature, row.construction)) setOf[row.index] = NOT_APPLICABLE;
+  }
+  const frequency = Array.from({ length: groups }, () => new Float64Array(values.length));
+  const frequencyOfAll = new Float64Array(values.length);
+  for (const row of rows) {
+    const set = sets[setOf[row.index] ?? SILENT];
+    for (const value of set ?? []) {
+      const at = valueIndex.get(value) ?? 0;
+      const own = frequency[row.group];
+      if (own) own[at] = (own[at] ?? 0) + 1 / (set?.length ?? 1);
+      frequencyOfAll[at] = (frequencyOfAll[at] ?? 0) + 1 / (set?.length ?? 1);
+    }
+  }
+  return { feature, sets, setOf, values, valueIndex, frequency, frequencyOfAll };
+}
+
+/** A nominal measure without a tolerance is taken to hold within one percent. */
+const DEFAULT_TOLERANCE = 0.01;
+
+function measureColumn(feature: Feature, rows: readonly Row[]): MeasureColumn {
+  const nominal = new Float64Array(rows.length).fill(NaN);
+  const spread = new Float64Array(rows.length);
+  const notApplicable = new Uint8Array(rows.length);
+  for (const row of rows) {
+    const measure = row.variant.measures?.[feature.id] ?? row.pattern.measures?.[feature.id];
+    if (measure) {
+      nominal[row.index] = measure.value;
+      spread[row.index] = (measure.tolerance ?? DEFAULT_TOLERANCE * measure.value) / 2;
+    } else if (!applies(feature, row.construction)) notApplicable[row.index] = 1;
+  }
+  return { feature, nominal, spread, notApplicable };
+}

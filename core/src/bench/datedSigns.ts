@@ -1,0 +1,217 @@
+/** How the chance of an observation hangs on the month a piece was made: marks, date codes, dated customs. */
+import { addMonthsToEnd, parseMonths, periodOf, type Span } from '../dates/index.ts';
+import type { DatedWindow, FeatureReading } from '../reference/index.ts';
+import { monthsOf, SILENT, type Column, type Month, type ReferenceIndex, type Row } from './compile.ts';
+
+export interface DatedPart {
+  /** per row: which factor applies, −1 where the date says nothing */
+  readonly classOf: Int32Array;
+  /** P(observation | month) from month `from` on */
+  readonly factors: readonly Float64Array[];
+  readonly from: Month;
+}
+
+/** How surely a claim holds a month: 1 at the word, ½ where only a lenient reading reaches, else 0. */
+export function holdOver(
+  index: ReferenceIndex,
+  strict: readonly Span[],
+  lenient: readonly Span[],
+): Float64Array {
+  const { from, length } = index.calendar;
+  const hold = new Float64Array(length);
+  const raise = (spans: readonly Span[], level: number) => {
+    for (const span of spans) {
+      const months = monthsOf(span);
+      const last = Math.min(months.to, from + length - 1);
+      for (let m = Math.max(months.from, from); m <= last; m++)
+        hold[m - from] = Math.max(hold[m - from] ?? 0, level);
+    }
+  };
+  raise(lenient, 0.5);
+  raise(strict, 1);
+  return hold;
+}
+
+/** A dated statement taken at its word and leniently: qualified sides reach further, carry-over moves the end. */
+export function statementSpans(
+  window: string,
+  carryOver: string | null | undefined,
+): { strict: readonly Span[]; lenient: readonly Span[] } {
+  const period = periodOf(window);
+  const months = carryOver == null ? undefined : parseMonths(carryOver);
+  const later = months?.ok ? months.value : 0;
+  const lenient = period.lenient.map((s) => ({ from: s.from, to: addMonthsToEnd(s.to, later) }));
+  return { strict: period.strict, lenient };
+}
+
+const judged = (index: ReferenceIndex, row: Row): Row => index.rows[row.judgedAs] ?? row;
+
+export function markDates(index: ReferenceIndex, id: string, error: number): DatedPart {
+  const { from, length } = index.calendar;
+  const classOf = new Int32Array(index.rows.length).fill(-1);
+  const factors: Float64Array[] = [];
+  const mark = index.marks.get(id);
+  if (!mark) return { classOf, factors, from };
+  const place = mark.place ?? null;
+  const holdOf = (markId: string) => {
+    const m = index.marks.get(markId);
+    const spans = m?.window == null ? undefined : statementSpans(m.window, m.carryOver);
+    return spans ? holdOver(index, spans.strict, spans.lenient) : new Float64Array(length).fill(1);
+  };
+  const own = holdOf(id);
+  const n = Math.max(2, index.marks.size);
+  const others = [...index.marks.values()].filter(
+    (m) => m.maker === mark.maker && (m.place ?? null) === place,
+  );
+  const together = new Float64Array(length);
+  for (const other of others) holdOf(other.id).forEach((h, i) => (together[i] = (together[i] ?? 0) + h));
+  const classes = new Map<string, number>();
+  const classFor = (key: string, factor: (month: number) => number) => {
+    let c = classes.get(key);
+    if (c === undefined) {
+      c = factors.length;
+      factors.push(Float64Array.from({ length }, (_, i) => factor(i)));
+      classes.set(key, c);
+    }
+    return c;
+  };
+  for (const row of index.rows) {
+    const bearer = judged(index, row);
+    const listed = (bearer.variant.marks ?? []).filter((m) => (index.marks.get(m)?.place ?? null) === place);
+    if (listed.includes(id)) {
+      const share = 1 / listed.length;
+      classOf[row.index] = classFor(`listed ${listed.length}`, (i) => {
+        const hold = own[i] ?? 0;
+        return share * (hold * (1 - error) + (1 - hold) * error) + ((1 - share) * error) / (n - 1);
+      });
+    } else if (listed.length === 0 && (mark.maker == null || mark.maker === bearer.maker.id)) {
+      classOf[row.index] = classFor('silent', (i) => {
+        const hold = own[i] ?? 0;
+        return mark.maker == null
+          ? 1 / (n + 1)
+          : (hold * (1 - error)) / Math.max(1, together[i] ?? 1) + ((1 - hold) * error) / (n - 1);
+      });
+    }
+  }
+  return { classOf, factors, from };
+}
+
+/** `(1−e)·[t in reading]/readings + e/all` for pieces of the code's maker. */
+export function dateCodeDates(
+  index: ReferenceIndex,
+  maker: string | undefined,
+  windows: readonly string[],
+  error: number,
+  all: number,
+): DatedPart {
+  const { from, length } = index.calendar;
+  const factor = new Float64Array(length).fill(error / all);
+  for (const window of windows) {
+    const hold = holdOver(index, periodOf(window).strict, periodOf(window).lenient);
+    hold.forEach(
+      (h, i) => (factor[i] = Math.max(factor[i] ?? 0, (h * (1 - error)) / windows.length + error / all)),
+    );
+  }
+  const classOf = new Int32Array(index.rows.length).fill(-1);
+  for (const row of index.rows)
+    if (maker === undefined || judged(index, row).maker.id === maker) classOf[row.index] = 0;
+  return { classOf, factors: [factor], from };
+}
+
+/** The windows of one feature that speak for a row: its pattern's, else its maker's, else everybody's. */
+export function scopedWindows(
+  windows: readonly DatedWindow[],
+  pattern: string | undefined,
+  maker: string | undefined,
+): readonly DatedWindow[] {
+  const ofPattern = windows.filter((w) => w.pattern != null && w.pattern === pattern);
+  if (ofPattern.length > 0) return ofPattern;
+  const ofMaker = windows.filter((w) => w.pattern == null && w.maker != null && w.maker === maker);
+  if (ofMaker.length > 0) return ofMaker;
+  return windows.filter((w) => w.pattern == null && w.maker == null);
+}
+
+/** Weight of a source among those that disagree: its reliability as odds. */
+export function reliabilityOdds(index: ReferenceIndex, source: string | null | undefined): number {
+  const r = Math.min(0.99, Math.max(0.05, index.sources.get(source ?? '')?.reliability ?? 0.8));
+  return r / (1 - r);
+}
+
+/**
+ * A feature that a variant does not record but its maker has dated: P(value | t) over the values whose window
+ * holds t; disputing sources are mixed by their odds.
+ */
+export function customsOf(
+  index: ReferenceIndex,
+  column: Column,
+  value: FeatureReading,
+  error: number,
+  n: number,
+): DatedPart | undefined {
+  const windows = index.windowsByFeature.get(column.feature.id);
+  if (!windows) return undefined;
+  const { from, length } = index.calendar;
+  const classOf = new Int32Array(index.rows.length).fill(-1);
+  const factors: Float64Array[] = [];
+  const classes = new Map<string, number>();
+  for (const row of index.rows) {
+    if (column.setOf[row.index] !== SILENT) continue;
+    const key = `${row.pattern.id}|${row.maker.id}`;
+    let c = classes.get(key);
+    if (c === undefined) {
+      const byValue = new Map<FeatureReading, DatedWindow[]>();
+      for (const v of new Set(windows.map((w) => w.value)))
+        byValue.set(v, [
+          ...scopedWindows(
+            windows.filter((w) => w.value === v),
+            row.pattern.id,
+            row.maker.id,
+          ),
+        ]);
+      c = -1;
+      if ((byValue.get(value)?.length ?? 0) > 0) {
+        c = factors.length;
+        factors.push(customFactor(index, byValue, value, error, n, length));
+      }
+      classes.set(key, c);
+    }
+    classOf[row.index] = c;
+  }
+  return factors.length > 0 ? { classOf, factors, from } : undefined;
+}
+
+function customFactor(
+  index: ReferenceIndex,
+  byValue: ReadonlyMap<FeatureReading, readonly DatedWindow[]>,
+  value: FeatureReading,
+  error: number,
+  n: number,
+  length: number,
+): Float64Array {
+  const together = new Float64Array(length);
+  const right = new Float64Array(length);
+  for (const [v, windows] of byValue) {
+    const sources = new Set(windows.map((w) => w.source ?? ''));
+    const odds = [...sources].map((s) => reliabilityOdds(index, s));
+    const total = odds.reduce((a, b) => a + b, 0);
+    [...sources].forEach((source, k) => {
+      const spans = windows
+        .filter((w) => (w.source ?? '') === source)
+        .map((w) => statementSpans(w.window, w.carryOver));
+      const hold = holdOver(
+        index,
+        spans.flatMap((s) => s.strict),
+        spans.flatMap((s) => s.lenient),
+      );
+      hold.forEach((h, i) => {
+        const weighed = (h * (odds[k] ?? 1)) / total;
+        together[i] = (together[i] ?? 0) + weighed;
+        if (v === value) right[i] = (right[i] ?? 0) + weighed;
+      });
+    });
+  }
+  return together.map((all, i) => {
+    const share = all > 0.05 ? (right[i] ?? 0) / all : 1 / n;
+    return share * (1 - error) + ((1 - share) * error) / (n - 1);
+  });
+}

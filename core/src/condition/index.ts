@@ -1,0 +1,3 @@
+export * from './finding.ts';
+export * from './rules.ts';
+export * from './grade.ts';

@@ -1,0 +1,3 @@
+export * from './day.ts';
+export * from './period.ts';
+export * from './spoken.ts';

@@ -1,0 +1,143 @@
+/** The words of a listing, from stored facts by rule: the claim follows the tier, every disclosure appears. */
+import type { Tier } from '../bench/index.ts';
+import type { Construction } from '../reference/index.ts';
+
+export interface ListingFacts {
+  readonly tier: Tier;
+  readonly makerName: string | undefined;
+  readonly patternName: string | undefined;
+  readonly variantName: string | undefined;
+  readonly issuedTo: string | undefined;
+  readonly construction: Construction;
+  /** in words: "Sep 1934 – Feb 1936" */
+  readonly made: string | undefined;
+  readonly measures: readonly { readonly label: string; readonly text: string }[];
+  readonly gradeLine: string | undefined;
+  /** every finding, alteration, treatment and missing item */
+  readonly disclosures: readonly string[];
+  readonly included: readonly string[];
+  readonly provenance: string | undefined;
+  readonly unproved: readonly string[];
+  readonly isReplica: boolean;
+}
+
+export interface ListingText {
+  readonly title: string;
+  readonly body: string;
+}
+
+/** The claim a tier allows, from the weakest to the strongest verb. */
+export function claimFor(
+  facts: Pick<ListingFacts, 'tier' | 'variantName' | 'patternName' | 'makerName' | 'issuedTo' | 'isReplica'>,
+): string {
+  const name = [facts.makerName, facts.patternName].filter(Boolean).join(' ') || 'A knife';
+  const what = facts.variantName ? `${name}, ${facts.variantName}` : name;
+  if (facts.isReplica) return `A replica, sold as a replica: ${what}.`;
+  switch (facts.tier) {
+    case 'confirmed':
+      return `This is ${what}.`;
+    case 'probable':
+      return `This is very likely ${what}.`;
+    case 'type-consistent':
+      return `${name} of the type issued${facts.issuedTo ? ` to ${facts.issuedTo}` : ''} (${facts.variantName ?? 'service issue'}); this cannot be proved for this piece.`;
+    case 'doubtful':
+      return `Offered as ${what}, not guaranteed.`;
+    case 'rejected':
+      return `Not what it appears to be: closest to ${what}.`;
+    case 'not-enough-seen':
+      return `${name}; which variant it is has not been settled.`;
+  }
+}
+
+export function writeListing(facts: ListingFacts): ListingText {
+  const name = [facts.makerName, facts.patternName].filter(Boolean).join(' ') || 'Knife';
+  const certain = facts.tier === 'confirmed' || facts.tier === 'probable';
+  const title = [
+    facts.isReplica ? `Replica: ${name}` : name,
+    certain ? facts.variantName : facts.tier === 'type-consistent' ? 'of the issued type' : undefined,
+    facts.made,
+  ].filter(Boolean);
+  const paragraphs = [
+    claimFor(facts),
+    facts.made ? `Made: ${facts.made}.` : 'When it was made is not known.',
+    facts.measures.length > 0
+      ? facts.measures.map((m) => `${m.label}: ${m.text}`).join('. ') + '.'
+      : undefined,
+    facts.gradeLine,
+    facts.disclosures.length > 0
+      ? ['Please note:', ...facts.disclosures.map((d) => `– ${d}`)].join('\n')
+      : 'No fault was found on inspection.',
+    facts.included.length > 0 ? `Included: ${facts.included.join(', ')}.` : undefined,
+    facts.provenance ? `Provenance: ${facts.provenance}` : 'Earlier owners are not known.',
+    facts.unproved.length > 0 ? `Not proved, because ${facts.unproved.join('; ')}.` : undefined,
+    ...cautionsFor(facts.construction),
+  ];
+  return {
+    title: title.join(', '),
+    body: paragraphs.filter((p): p is string => p !== undefined).join('\n\n'),
+  };
+}
+
+/** Topics to think of, never a verdict: local law and licensed advice decide. */
+export function cautionsFor(construction: Construction): string[] {
+  const common =
+    'Sold to adults only. Rules on owning, carrying, posting and exporting blades differ from place to place: please check your local law before you buy; where in doubt ask a licensed adviser.';
+  switch (construction) {
+    case 'automatic':
+    case 'balisong':
+      return [common, 'Its way of opening is restricted in some places.'];
+    case 'bayonet':
+      return [common, 'Bayonets and service property are regulated in some places.'];
+    case 'slipjoint':
+    case 'locking-folder':
+    case 'fixed':
+    case 'multi-tool':
+      return [common];
+  }
+}
+
+export interface WordingProblem {
+  readonly kind: 'disclosure-dropped' | 'claim-too-strong';
+  readonly detail: string;
+}
+
+/** Words that claim more than a tier allows. */
+const STRONG_WORDS =
+  /\b(guaranteed (?:genuine|authentic|original)|certainly|definitely|undoubtedly|without (?:a |any )?doubt|proven|100 ?% (?:genuine|authentic|original))\b/i;
+
+const folded = (text: string) =>
+  text
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]+/gu, ' ')
+    .trim();
+
+/** What an edit by hand took away or made stronger than the evidence; publishing waits until it is mended. */
+export function checkWording(facts: ListingFacts, text: ListingText): WordingProblem[] {
+  const problems: WordingProblem[] = [];
+  const body = folded(`${text.title} ${text.body}`);
+  for (const disclosure of facts.disclosures)
+    if (!body.includes(folded(disclosure)))
+      problems.push({ kind: 'disclosure-dropped', detail: `The text no longer says: ${disclosure}` });
+  for (const caution of cautionsFor(facts.construction))
+    if (!body.includes(folded(caution)))
+      problems.push({
+        kind: 'disclosure-dropped',
+        detail: `The text no longer carries the caution: ${caution}`,
+      });
+  if (facts.isReplica && !body.includes('replica'))
+    problems.push({ kind: 'disclosure-dropped', detail: 'A replica must be called a replica.' });
+  if (facts.tier !== 'confirmed') {
+    const strong = STRONG_WORDS.exec(`${text.title} ${text.body}`);
+    if (strong)
+      problems.push({
+        kind: 'claim-too-strong',
+        detail: `“${strong[0]}” says more than the evidence: it is ${facts.tier}.`,
+      });
+    if (!body.includes(folded(claimFor(facts))))
+      problems.push({
+        kind: 'claim-too-strong',
+        detail: `The claim must stay as it is supported: “${claimFor(facts)}”`,
+      });
+  }
+  return problems;
+}

@@ -1,0 +1,158 @@
+/** Who had it when, on what evidence, and how much of the piece's life that covers (engines.md, Provenance). */
+import { asDay, calendarOf, dayOf, edtfInWords, periodOf, type Span } from '../dates/index.ts';
+
+export const EVIDENCE_KINDS = ['document', 'corroborated', 'owner-statement', 'tradition'] as const;
+export type EvidenceKind = (typeof EVIDENCE_KINDS)[number];
+export const EVIDENCE_STRENGTH: Readonly<Record<EvidenceKind, number>> = {
+  document: 1,
+  corroborated: 0.7,
+  'owner-statement': 0.4,
+  tradition: 0.15,
+};
+export const EVIDENCE_WORDS: Readonly<Record<EvidenceKind, string>> = {
+  document: 'documented',
+  corroborated: 'corroborated',
+  'owner-statement': 'the owner’s word',
+  tradition: 'tradition',
+};
+
+export interface CustodyEvent {
+  readonly holder: string;
+  /** a private person, whose name is not published */
+  readonly private: boolean;
+  readonly place: string | null;
+  /** EDTF */
+  readonly period: string;
+  /** how it came to this holder */
+  readonly how: string | null;
+  readonly evidence: EvidenceKind;
+  readonly note: string | null;
+}
+
+export interface TrailProblem {
+  readonly kind: 'before-it-was-made' | 'overlap' | 'gap' | 'sold-before-bought';
+  readonly detail: string;
+  /** indices of the events concerned */
+  readonly events: readonly number[];
+}
+export interface TrailYear {
+  readonly year: number;
+  /** best evidence of any event covering the year, 0–1 */
+  readonly strength: number;
+}
+export interface Trail {
+  /** 0–1: the share of its life covered, each year at its best evidence */
+  readonly share: number;
+  readonly word: 'none' | 'thin' | 'partial' | 'good' | 'complete';
+  readonly strip: readonly TrailYear[];
+  readonly problems: readonly TrailProblem[];
+}
+
+const LONGEST_GAP_YEARS = 15;
+
+/**
+ * @param made when the piece was made (the core bracket), if known
+ * @param today day since 1970, given by the caller: core has no clock
+ */
+export function trailOf(events: readonly CustodyEvent[], made: Span | undefined, today: number): Trail {
+  const spans = events.map((e) => spanOf(e, today));
+  const thisYear = calendarOf(asDay(today)).year;
+  const known = [made?.from, ...spans.map((s) => s.from)].filter(
+    (d): d is Span['from'] => d !== undefined && Number.isFinite(d),
+  );
+  const firstDay =
+    made && Number.isFinite(made.from)
+      ? made.from
+      : known.length > 0
+        ? asDay(Math.min(...known))
+        : dayOf(thisYear);
+  const firstYear = Math.min(thisYear, calendarOf(firstDay).year);
+  const strip: TrailYear[] = [];
+  for (let year = firstYear; year <= thisYear; year++) {
+    const [from, to] = [dayOf(year), dayOf(year, 12, 31)];
+    const strengths = events.map((e, i) => {
+      const span = spans[i];
+      return span && span.from <= to && span.to >= from ? EVIDENCE_STRENGTH[e.evidence] : 0;
+    });
+    strip.push({ year, strength: Math.max(0, ...strengths) });
+  }
+  const share = events.length === 0 ? 0 : strip.reduce((sum, y) => sum + y.strength, 0) / strip.length;
+  return { share, word: wordFor(share, events.length), strip, problems: problemsIn(events, spans, made) };
+}
+
+function wordFor(share: number, events: number): Trail['word'] {
+  if (events === 0) return 'none';
+  if (share >= 0.85) return 'complete';
+  if (share >= 0.55) return 'good';
+  return share >= 0.25 ? 'partial' : 'thin';
+}
+
+function spanOf(event: CustodyEvent, today: number): Span {
+  const period = periodOf(event.period);
+  return { from: period.start.earliest, to: asDay(Math.min(period.end.latest, today)) };
+}
+
+function problemsIn(
+  events: readonly CustodyEvent[],
+  spans: readonly Span[],
+  made: Span | undefined,
+): TrailProblem[] {
+  const problems: TrailProblem[] = [];
+  events.forEach((event, i) => {
+    const period = periodOf(event.period);
+    if (made && Number.isFinite(made.from) && period.start.latest < made.from)
+      problems.push({
+        kind: 'before-it-was-made',
+        detail: `${event.holder} is said to have had it in ${edtfInWords(event.period)}, before it can have been made.`,
+        events: [i],
+      });
+  });
+  const order = events.map((_, i) => i).sort((a, b) => (spans[a]?.from ?? 0) - (spans[b]?.from ?? 0));
+  for (let k = 1; k < order.length; k++) {
+    const [i, j] = [order[k - 1] ?? 0, order[k] ?? 0];
+    const [before, after] = [events[i], events[j]];
+    if (!before || !after) continue;
+    const [a, b] = [periodOf(before.period), periodOf(after.period)];
+    if (b.start.latest < a.end.earliest)
+      problems.push({
+        kind: 'overlap',
+        detail: `${before.holder} and ${after.holder} both had it at one time.`,
+        events: [i, j],
+      });
+    const years = (b.start.earliest - a.end.latest) / 365.25;
+    if (years > LONGEST_GAP_YEARS)
+      problems.push({
+        kind: 'gap',
+        detail: `Nothing is known for ${Math.round(years)} years between ${before.holder} and ${after.holder}.`,
+        events: [i, j],
+      });
+  }
+  return problems;
+}
+
+/**
+ * Owners in order; a semicolon where one passed it directly to the next, a full stop where the link is not known;
+ * private persons as "private collection, town".
+ */
+export function trailText(events: readonly CustodyEvent[]): string {
+  const order = [...events].sort(
+    (a, b) => periodOf(a.period).start.earliest - periodOf(b.period).start.earliest,
+  );
+  return order
+    .map((e, i) => {
+      const who = e.private
+        ? ['private collection', e.place].filter(Boolean).join(', ')
+        : [e.holder, e.place].filter(Boolean).join(', ');
+      const text = `${i === 0 || !linked(order[i - 1], e) ? who.charAt(0).toUpperCase() + who.slice(1) : who}, ${edtfInWords(e.period)} (${EVIDENCE_WORDS[e.evidence]})`;
+      const next = order[i + 1];
+      return text + (next && linked(e, next) ? '; ' : '. ');
+    })
+    .join('')
+    .trim();
+}
+
+function linked(before: CustodyEvent | undefined, after: CustodyEvent): boolean {
+  if (!before) return false;
+  const [a, b] = [periodOf(before.period), periodOf(after.period)];
+  return a.end.latest + 366 >= b.start.earliest && a.end.latest <= b.start.latest + 366;
+}

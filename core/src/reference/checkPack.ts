@@ -1,0 +1,281 @@
+/**
+ * What no schema can see: references that point nowhere, values outside their feature, windows that end before
+ * they begin, loops of twins, and what is possible but worth a warning.
+ */
+import { covers, parseMonths, parsePeriod, periodOf } from '../dates/index.ts';
+import type { InputProblem } from '../result/index.ts';
+import {
+  PACK_SECTIONS,
+  type Code,
+  type Feature,
+  type FeatureReading,
+  type NominalMeasure,
+  type PackContents,
+  type ReferencePack,
+  type Variant,
+} from './pack.ts';
+import { ruleOverlaps } from './codeOverlaps.ts';
+
+export interface PackCheck {
+  readonly errors: readonly InputProblem[];
+  readonly warnings: readonly string[];
+}
+
+type Known = { readonly [S in keyof PackContents]: ReadonlyMap<string, PackContents[S][number]> };
+
+const merge = <T extends { id: string }>(known: readonly T[], added: readonly T[]): ReadonlyMap<string, T> =>
+  new Map([...known, ...added].map((item) => [item.id, item]));
+
+/** Errors are capped: a pack with ten thousand of one mistake is told so once it has seen a hundred. */
+const MOST_ERRORS = 100;
+
+/**
+ * @param pack the pack to import, already of the right shape
+ * @param rest everything the shop's other packs hold
+ */
+export function checkPack(pack: ReferencePack, rest: PackContents): PackCheck {
+  const errors: InputProblem[] = [];
+  const warnings: string[] = [];
+  const report = (pointer: string, message: string) => {
+    if (errors.length < MOST_ERRORS) errors.push({ pointer, message });
+  };
+  const known: Known = {
+    sources: merge(rest.sources, pack.sources ?? []),
+    makers: merge(rest.makers, pack.makers ?? []),
+    features: merge(rest.features, pack.features ?? []),
+    patterns: merge(rest.patterns, pack.patterns ?? []),
+    codes: merge(rest.codes, pack.codes ?? []),
+    marks: merge(rest.marks, pack.marks ?? []),
+    windows: merge(rest.windows, pack.windows ?? []),
+    variants: merge(rest.variants, pack.variants ?? []),
+  };
+  const refers = (section: keyof PackContents, id: string | null | undefined, pointer: string) => {
+    if (id != null && !known[section].has(id)) report(pointer, `there is no ${singular(section)} “${id}”`);
+  };
+  const period = (text: string | null | undefined, pointer: string) => {
+    if (text == null) return;
+    const parsed = parsePeriod(text);
+    if (!parsed.ok) report(pointer, parsed.error.message);
+  };
+  const reading = (featureId: string, value: FeatureReading, pointer: string, featurePointer: string) => {
+    const feature = known.features.get(featureId);
+    if (!feature) report(featurePointer, `there is no feature “${featureId}”`);
+    else {
+      const wrong = whyNotAValue(feature, value);
+      if (wrong) report(pointer, wrong);
+    }
+  };
+  const measures = (of: Record<string, NominalMeasure> | null | undefined, pointer: string) => {
+    for (const id of Object.keys(of ?? {})) {
+      const feature = known.features.get(id);
+      if (!feature) report(`${pointer}/${escape(id)}`, `there is no feature “${id}”`);
+      else if (feature.kind !== 'measure') report(`${pointer}/${escape(id)}`, `“${id}” is not a measure`);
+    }
+  };
+
+  for (const section of PACK_SECTIONS) {
+    const seen = new Set<string>();
+    pack[section]?.forEach((item, i) => {
+      if (seen.has(item.id)) report(`/${section}/${i}/id`, `“${item.id}” stands here twice`);
+      seen.add(item.id);
+    });
+  }
+  pack.sources?.forEach((source, i) => period(source.published, `/sources/${i}/published`));
+  pack.makers?.forEach((maker, i) => period(maker.active, `/makers/${i}/active`));
+  pack.features?.forEach((feature, i) => {
+    if (feature.kind === 'category' && !feature.values?.length)
+      report(`/features/${i}/values`, 'a category needs its values');
+    const ids = new Set<string>();
+    feature.values?.forEach((value, j) => {
+      if (ids.has(value.id)) report(`/features/${i}/values/${j}/id`, `“${value.id}” stands here twice`);
+      ids.add(value.id);
+    });
+  });
+  pack.patterns?.forEach((pattern, i) => {
+    refers('makers', pattern.maker, `/patterns/${i}/maker`);
+    measures(pattern.measures, `/patterns/${i}/measures`);
+  });
+  pack.codes?.forEach((code, i) => {
+    refers('makers', code.maker, `/codes/${i}/maker`);
+    refers('sources', code.source, `/codes/${i}/source`);
+    checkCode(code, `/codes/${i}`, report, reading, refers);
+    for (const overlap of code.kind === 'date' ? ruleOverlaps(code) : [])
+      warnings.push(`code ${code.id}: ${overlap}`);
+  });
+  pack.marks?.forEach((mark, i) => {
+    refers('makers', mark.maker, `/marks/${i}/maker`);
+    refers('sources', mark.source, `/marks/${i}/source`);
+    period(mark.window, `/marks/${i}/window`);
+    duration(mark.carryOver, `/marks/${i}/carryOver`, report);
+    mark.codes?.forEach((id, j) => refers('codes', id, `/marks/${i}/codes/${j}`));
+  });
+  pack.windows?.forEach((window, i) => {
+    refers('makers', window.maker, `/windows/${i}/maker`);
+    refers('patterns', window.pattern, `/windows/${i}/pattern`);
+    refers('sources', window.source, `/windows/${i}/source`);
+    reading(window.feature, window.value, `/windows/${i}/value`, `/windows/${i}/feature`);
+    period(window.window, `/windows/${i}/window`);
+    duration(window.carryOver, `/windows/${i}/carryOver`, report);
+  });
+  pack.variants?.forEach((variant, i) => {
+    const at = `/variants/${i}`;
+    refers('patterns', variant.pattern, `${at}/pattern`);
+    refers('variants', variant.twinOf, `${at}/twinOf`);
+    period(variant.window, `${at}/window`);
+    for (const [feature, values] of Object.entries(variant.features ?? {})) {
+      const place = `${at}/features/${escape(feature)}`;
+      if (values.length === 0) report(place, 'name at least one value, or leave the feature out');
+      values.forEach((value, j) => reading(feature, value, `${place}/${j}`, place));
+    }
+    measures(variant.measures, `${at}/measures`);
+    variant.marks?.forEach((id, j) => refers('marks', id, `${at}/marks/${j}`));
+    variant.claims?.forEach((claim, j) => refers('sources', claim.source, `${at}/claims/${j}/source`));
+    const loop = twinLoop(variant, known.variants);
+    if (loop) report(`${at}/twinOf`, `this goes round in a circle: ${loop.join(' → ')}`);
+    const outside = errors.length === 0 && outsideItsMaker(variant, known);
+    if (outside) warnings.push(outside);
+  });
+  const peopled = new Set([...known.variants.values()].map((v) => v.pattern));
+  for (const pattern of pack.patterns ?? [])
+    if (!peopled.has(pattern.id)) warnings.push(`pattern ${pattern.id} has no variants`);
+  return { errors, warnings };
+}
+
+const singular = (section: string) => section.replace(/s$/, '');
+const escape = (key: string) => key.replaceAll('~', '~0').replaceAll('/', '~1');
+
+/** Why a value cannot be one of this feature's, or undefined when it can. */
+export function whyNotAValue(feature: Feature, value: FeatureReading): string | undefined {
+  switch (feature.kind) {
+    case 'category': {
+      const known = feature.values?.some((v) => v.id === value) ?? false;
+      if (known) return undefined;
+      const listed = (feature.values ?? []).map((v) => v.id).join(', ');
+      return `“${value}” is not a value of ${feature.id}; its values are ${listed}`;
+    }
+    case 'count':
+      return typeof value === 'number' && Number.isInteger(value) && value >= 0
+        ? undefined
+        : `${feature.id} is counted: give a whole number, not “${value}”`;
+    case 'text':
+      return typeof value === 'string' ? undefined : `${feature.id} is text, not a number`;
+    case 'measure':
+      return `${feature.id} is a measure; give it under measures`;
+  }
+}
+
+function duration(
+  text: string | null | undefined,
+  pointer: string,
+  report: (pointer: string, message: string) => void,
+): void {
+  if (text == null) return;
+  const parsed = parseMonths(text);
+  if (!parsed.ok) report(pointer, parsed.error.message);
+}
+
+function checkCode(
+  code: Code,
+  at: string,
+  report: (pointer: string, message: string) => void,
+  reading: (feature: string, value: FeatureReading, pointer: string, featurePointer: string) => void,
+  refers: (section: keyof PackContents, id: string | null | undefined, pointer: string) => void,
+): void {
+  switch (code.kind) {
+    case 'serial':
+      refers('patterns', code.pattern, `${at}/pattern`);
+      try {
+        const groups = (new RegExp(`${code.format}|`).exec('')?.length ?? 1) - 1;
+        if (code.number > groups)
+          report(`${at}/number`, `the format has ${groups} groups, not ${code.number}`);
+      } catch {
+        report(`${at}/format`, 'this is not a regular expression');
+      }
+      return;
+    case 'pattern-number':
+      code.segments.forEach((segment, j) => {
+        for (const [key, implied] of Object.entries(segment.table ?? {})) {
+          const place = `${at}/segments/${j}/table/${escape(key)}`;
+          reading(implied.feature, implied.value, `${place}/value`, `${place}/feature`);
+        }
+        refers('features', segment.feature, `${at}/segments/${j}/feature`);
+        if (segment.table == null && segment.digits == null)
+          report(`${at}/segments/${j}`, 'a segment is read by a table or by digits');
+        if (segment.digits != null && !/^\d+(-\d+)?$/.test(String(segment.digits)))
+          report(`${at}/segments/${j}/digits`, 'digits is a number or a range such as 2-3');
+      });
+      return;
+    case 'date':
+      checkDateCode(code, at, report);
+  }
+}
+
+function checkDateCode(
+  code: Extract<Code, { kind: 'date' }>,
+  at: string,
+  report: (pointer: string, message: string) => void,
+): void {
+  const reads = new Map(code.reads.map((r) => [r.id, r]));
+  code.reads.forEach((read, j) => {
+    if (read.type === 'choice' && !read.values?.length)
+      report(`${at}/reads/${j}/values`, 'a choice needs its values');
+    if (read.min != null && read.max != null && read.min > read.max)
+      report(`${at}/reads/${j}/max`, 'the greatest count is below the smallest');
+  });
+  code.rules.forEach((rule, j) => {
+    const place = `${at}/rules/${j}`;
+    for (const [id, value] of Object.entries(rule.when ?? {})) {
+      const read = reads.get(id);
+      if (!read) report(`${place}/when/${escape(id)}`, `there is no read “${id}”`);
+      else if (read.type === 'choice' && !read.values?.includes(String(value)))
+        report(`${place}/when/${escape(id)}`, `“${value}” is not among the values of ${id}`);
+    }
+    const uses = (id: string, field: string) => {
+      if (!reads.has(id)) report(`${place}/year/${field}`, `there is no read “${id}”`);
+    };
+    const year = rule.year;
+    if ('plus' in year) uses(year.plus, 'plus');
+    else if ('minus' in year) uses(year.minus, 'minus');
+    else if ('digits' in year) uses(year.digits, 'digits');
+    else uses(year.read, 'read');
+    const windows =
+      'ranges' in year
+        ? year.ranges.map((r, k) => [r.window, `ranges/${k}/window`] as const)
+        : 'table' in year
+          ? Object.entries(year.table).map(([key, w]) => [w, `table/${escape(key)}`] as const)
+          : [];
+    for (const [text, where] of windows) {
+      const parsed = parsePeriod(text);
+      if (!parsed.ok) report(`${place}/year/${where}`, parsed.error.message);
+    }
+    if ('ranges' in year)
+      year.ranges.forEach((r, k) => {
+        if (r.to < r.from) report(`${place}/year/ranges/${k}/to`, 'the range ends before it begins');
+      });
+  });
+}
+
+function twinLoop(start: Variant, variants: ReadonlyMap<string, Variant>): string[] | undefined {
+  const path = [start.id];
+  let next = start.twinOf;
+  while (next != null) {
+    path.push(next);
+    if (next === start.id) return path;
+    if (path.indexOf(next) < path.length - 1) return undefined; // a circle further on, reported where it closes
+    next = variants.get(next)?.twinOf;
+  }
+  return undefined;
+}
+
+function outsideItsMaker(variant: Variant, known: Known): string | undefined {
+  const imitation =
+    variant.kind === 'counterfeit' || variant.kind === 'reproduction' || variant.kind === 'reissue';
+  const maker = known.makers.get(known.patterns.get(variant.pattern)?.maker ?? '');
+  if (imitation || variant.window == null || maker?.active == null) return undefined;
+  const active = periodOf(maker.active).lenient;
+  const { start, end } = periodOf(variant.window);
+  const inside = [start.earliest, end.latest].every((day) => !Number.isFinite(day) || covers(active, day));
+  return inside
+    ? undefined
+    : `variant ${variant.id} (${variant.window}) lies outside ${maker.id}’s ${maker.active}`;
+}

@@ -1,0 +1,272 @@
+/**
+ * What a reference pack says (`jutbank.reference/1`): the vocabulary of makers, patterns, variants, features,
+ * marks, codes, dated windows and sources. Optional fields may be absent or null.
+ */
+type Maybe<T> = T | null | undefined;
+
+export type Construction =
+  'slipjoint' | 'locking-folder' | 'fixed' | 'bayonet' | 'multi-tool' | 'automatic' | 'balisong';
+export const CONSTRUCTIONS: readonly Construction[] = [
+  'slipjoint',
+  'locking-folder',
+  'fixed',
+  'bayonet',
+  'multi-tool',
+  'automatic',
+  'balisong',
+];
+
+export const SOURCE_KINDS = [
+  'factory-record',
+  'specification',
+  'catalogue',
+  'book',
+  'advertisement',
+  'collector-site',
+  'examined-piece',
+  'hearsay',
+] as const;
+export type SourceKind = (typeof SOURCE_KINDS)[number];
+
+export const VARIANT_KINDS = [
+  'production',
+  'exclusive',
+  'limited',
+  'prototype',
+  'service',
+  'commercial-twin',
+  'reissue',
+  'reproduction',
+  'counterfeit',
+] as const;
+export type VariantKind = (typeof VARIANT_KINDS)[number];
+
+/** How easily a part is exchanged, and what it takes to see a feature. */
+export const SWAP_CLASSES = ['never', 'hard', 'moderate', 'easy'] as const;
+export type SwapClass = (typeof SWAP_CLASSES)[number];
+export const EFFORTS = ['glance', 'open', 'loupe', 'gauge', 'strip'] as const;
+export type Effort = (typeof EFFORTS)[number];
+
+export interface Source {
+  id: string;
+  title: string;
+  kind: SourceKind;
+  published?: Maybe<string>;
+  /** 0–1: how often a statement of this source holds */
+  reliability?: Maybe<number>;
+  note?: Maybe<string>;
+}
+
+export interface Maker {
+  id: string;
+  name: string;
+  place?: Maybe<string>;
+  active?: Maybe<string>;
+  aliases?: Maybe<string[]>;
+}
+
+export interface FeatureValue {
+  id: string;
+  label: string;
+}
+
+export type FeatureKind = 'category' | 'count' | 'measure' | 'text';
+export interface Feature {
+  id: string;
+  label: string;
+  part: string;
+  kind: FeatureKind;
+  values?: Maybe<FeatureValue[]>;
+  unit?: Maybe<'mm' | 'g' | 'deg'>;
+  wear?: Maybe<'none' | 'shrinks' | 'grows'>;
+  swap?: Maybe<SwapClass>;
+  effort?: Maybe<Effort>;
+  constructions?: Maybe<Construction[]>;
+  ask?: Maybe<string>;
+}
+
+/** A value of a feature: the id of one of its values, or a number for a count. */
+export type FeatureReading = string | number;
+
+export interface DatedWindow {
+  id: string;
+  maker?: Maybe<string>;
+  pattern?: Maybe<string>;
+  feature: string;
+  value: FeatureReading;
+  window: string;
+  source?: Maybe<string>;
+  page?: Maybe<string>;
+  /** ISO 8601 duration by which old stock may have been used up later */
+  carryOver?: Maybe<string>;
+  note?: Maybe<string>;
+}
+
+export interface Mark {
+  id: string;
+  maker?: Maybe<string>;
+  place?: Maybe<string>;
+  lines: string[];
+  lettering?: Maybe<string>;
+  window?: Maybe<string>;
+  carryOver?: Maybe<string>;
+  source?: Maybe<string>;
+  page?: Maybe<string>;
+  codes?: Maybe<string[]>;
+}
+
+export interface CodeRead {
+  id: string;
+  label: string;
+  type: 'count' | 'choice';
+  min?: Maybe<number>;
+  max?: Maybe<number>;
+  values?: Maybe<string[]>;
+}
+
+export type YearRule =
+  | { base: number; plus: string }
+  | { base: number; minus: string }
+  | { letters: string; base: number; read: string }
+  | { digits: string; century: number }
+  | { ranges: { from: number; to: number; window: string }[]; read: string }
+  | { table: Record<string, string>; read: string };
+
+export interface CodeRule {
+  when?: Maybe<Record<string, string | number>>;
+  year: YearRule;
+}
+
+export interface ImpliedFeature {
+  feature: string;
+  value: FeatureReading;
+}
+
+export interface Segment {
+  id: string;
+  table?: Maybe<Record<string, ImpliedFeature>>;
+  digits?: Maybe<number | string>;
+  feature?: Maybe<string>;
+  pattern?: Maybe<boolean>;
+  repeat?: Maybe<boolean>;
+  optional?: Maybe<boolean>;
+}
+
+interface CodeCommon {
+  id: string;
+  maker?: Maybe<string>;
+  title?: Maybe<string>;
+  source?: Maybe<string>;
+  page?: Maybe<string>;
+}
+export interface DateCode extends CodeCommon {
+  kind: 'date';
+  reads: CodeRead[];
+  rules: CodeRule[];
+}
+export interface PatternNumberCode extends CodeCommon {
+  kind: 'pattern-number';
+  segments: Segment[];
+}
+export interface SerialCode extends CodeCommon {
+  kind: 'serial';
+  pattern?: Maybe<string>;
+  /** regular expression of the whole serial */
+  format: string;
+  /** the capture group that holds the number */
+  number: number;
+  runFromVariant?: Maybe<boolean>;
+}
+export type Code = DateCode | PatternNumberCode | SerialCode;
+
+export interface NominalMeasure {
+  value: number;
+  /** holds about 95 % of new pieces: two standard deviations */
+  tolerance?: Maybe<number>;
+}
+
+export interface Pattern {
+  id: string;
+  maker: string;
+  name: string;
+  number?: Maybe<string>;
+  construction: Construction;
+  measures?: Maybe<Record<string, NominalMeasure>>;
+}
+
+export interface Production {
+  quantity?: Maybe<number>;
+  basis: 'documented' | 'estimated' | 'unknown';
+  byYear?: Maybe<Record<string, number>>;
+}
+
+export interface Edition {
+  run?: Maybe<number>;
+  firstNumber?: Maybe<number>;
+  retailer?: Maybe<string>;
+  index?: Maybe<number>;
+}
+
+export interface Claim {
+  about: string;
+  source: string;
+  page?: Maybe<string>;
+}
+
+export interface Variant {
+  id: string;
+  pattern: string;
+  name: string;
+  kind: VariantKind;
+  window?: Maybe<string>;
+  issuedTo?: Maybe<string>;
+  twinOf?: Maybe<string>;
+  made?: Maybe<Production>;
+  features?: Maybe<Record<string, FeatureReading[]>>;
+  measures?: Maybe<Record<string, NominalMeasure>>;
+  marks?: Maybe<string[]>;
+  edition?: Maybe<Edition>;
+  tells?: Maybe<string[]>;
+  claims?: Maybe<Claim[]>;
+}
+
+/** The kinds of thing a pack is made of, in the order in which they may refer to each other. */
+export interface PackContents {
+  sources: Source[];
+  makers: Maker[];
+  features: Feature[];
+  patterns: Pattern[];
+  codes: Code[];
+  marks: Mark[];
+  windows: DatedWindow[];
+  variants: Variant[];
+}
+export const PACK_SECTIONS = [
+  'sources',
+  'makers',
+  'features',
+  'patterns',
+  'codes',
+  'marks',
+  'windows',
+  'variants',
+] as const;
+export type PackSection = (typeof PACK_SECTIONS)[number];
+
+export interface ReferencePack extends Partial<PackContents> {
+  format: 'jutbank.reference/1';
+  id: string;
+  title: string;
+  revision: string;
+}
+
+export const emptyContents = (): PackContents => ({
+  sources: [],
+  makers: [],
+  features: [],
+  patterns: [],
+  codes: [],
+  marks: [],
+  windows: [],
+  variants: [],
+});

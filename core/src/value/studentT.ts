@@ -1,0 +1,61 @@
+/** Student's t: distribution function and quantiles (regularised incomplete beta by continued fraction). */
+
+function logGamma(x: number): number {
+  const c = [
+    76.18009172947146, -86.50532032941677, 24.01409824083091, -1.231739572450155, 0.1208650973866179e-2,
+    -0.5395239384953e-5,
+  ];
+  const t = x + 5.5 - (x + 0.5) * Math.log(x + 5.5);
+  let sum = 1.000000000190015;
+  c.forEach((k, i) => (sum += k / (x + i + 1)));
+  return -t + Math.log((2.5066282746310005 * sum) / x);
+}
+
+function incompleteBeta(x: number, a: number, b: number): number {
+  if (x <= 0) return 0;
+  if (x >= 1) return 1;
+  if (x > (a + 1) / (a + b + 2)) return 1 - incompleteBeta(1 - x, b, a);
+  const front =
+    Math.exp(logGamma(a + b) - logGamma(a) - logGamma(b) + a * Math.log(x) + b * Math.log(1 - x)) / a;
+  // Lentz's method
+  let f = 1;
+  let c = 1;
+  let d = 0;
+  for (let i = 0; i <= 200; i++) {
+    const m = Math.floor(i / 2);
+    const numerator =
+      i === 0
+        ? 1
+        : i % 2 === 0
+          ? (m * (b - m) * x) / ((a + 2 * m - 1) * (a + 2 * m))
+          : -((a + m) * (a + b + m) * x) / ((a + 2 * m) * (a + 2 * m + 1));
+    d = 1 / nonZero(1 + numerator * d);
+    c = nonZero(1 + numerator / c);
+    f *= c * d;
+    if (Math.abs(1 - c * d) < 1e-12) break;
+  }
+  return front * (f - 1);
+}
+const nonZero = (x: number) => (Math.abs(x) < 1e-30 ? 1e-30 : x);
+
+/** P(T ≤ t) with the given degrees of freedom. */
+export function studentCdf(t: number, df: number): number {
+  const tail = 0.5 * incompleteBeta(df / (df + t * t), df / 2, 0.5);
+  return t > 0 ? 1 - tail : tail;
+}
+
+/** The t below which a share p lies, by bisection. */
+export function studentQuantile(p: number, df: number): number {
+  return bisect((t) => studentCdf(t, df) - p, -200, 200);
+}
+
+/** Root of a rising function, to 1e-10 of the interval. */
+export function bisect(f: (x: number) => number, low: number, high: number): number {
+  let [a, b] = [low, high];
+  for (let i = 0; i < 80; i++) {
+    const middle = (a + b) / 2;
+    if (f(middle) < 0) a = middle;
+    else b = middle;
+  }
+  return (a + b) / 2;
+}

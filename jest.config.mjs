@@ -1,0 +1,42 @@
+const shared = {
+  transform: {
+    '^.+\\.(t|j)sx?$': [
+      '@swc/jest',
+      {
+        jsc: {
+          parser: { syntax: 'typescript', tsx: true },
+          target: 'es2022',
+          transform: { react: { runtime: 'automatic' } },
+        },
+        module: { type: 'es6' },
+      },
+    ],
+  },
+  extensionsToTreatAsEsm: ['.ts', '.tsx'],
+  testEnvironment: 'node',
+};
+
+/** @type {import('jest').Config} */
+export default {
+  projects: [
+    {
+      ...shared,
+      displayName: 'unit',
+      testMatch: ['<rootDir>/{core,contract,standins,demo,web}/src/**/*.test.ts?(x)'],
+    },
+    {
+      ...shared,
+      displayName: 'db',
+      testMatch: ['<rootDir>/server/src/**/*.test.ts'],
+      globalSetup: '<rootDir>/scripts/setup/jest-database.mjs',
+      globalTeardown: '<rootDir>/scripts/setup/jest-database-stop.mjs',
+    },
+    {
+      ...shared,
+      displayName: 'browser',
+      testMatch: ['<rootDir>/e2e/src/**/*.test.ts'],
+      globalSetup: '<rootDir>/scripts/setup/jest-database.mjs',
+      globalTeardown: '<rootDir>/scripts/setup/jest-database-stop.mjs',
+    },
+  ],
+};

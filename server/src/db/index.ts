@@ -1,0 +1,3 @@
+export * from './database.ts';
+export * from './migrate.ts';
+export * from './revision.ts';

@@ -1,0 +1,3 @@
+export * from './problem.ts';
+export * from './mount.ts';
+export * from './page.ts';

@@ -1,0 +1,58 @@
+/** What goes wrong, as values of known kinds, and as problem+json at the edge (RFC 9457). */
+import type { Response } from 'express';
+import type { InputProblem } from '@jutbank/core/result';
+
+const TITLES: Record<number, string> = {
+  400: 'The request cannot be read',
+  401: 'Please sign in',
+  403: 'Not allowed for your role',
+  404: 'Not found',
+  409: 'This cannot be done now',
+  412: 'Somebody changed it meanwhile',
+  413: 'Too large',
+  415: 'This kind of file is not accepted',
+  422: 'Some of the input is not right',
+  428: 'The version is missing',
+  429: 'Too many attempts',
+  500: 'Something went wrong here',
+  502: 'The marketplace does not answer',
+  503: 'The database does not answer',
+};
+
+export class HttpProblem extends Error {
+  constructor(
+    readonly status: number,
+    readonly detail?: string,
+    readonly errors?: readonly InputProblem[],
+  ) {
+    super(detail ?? TITLES[status] ?? String(status));
+  }
+}
+
+export const notFound = (what: string) => new HttpProblem(404, `There is no such ${what}.`);
+export const invalid = (errors: readonly InputProblem[]) =>
+  new HttpProblem(
+    422,
+    errors.length === 1 ? errors[0]?.message : `${errors.length} things are not right.`,
+    errors,
+  );
+export const conflict = (detail: string) => new HttpProblem(409, detail);
+
+export function sendProblem(response: Response, problem: HttpProblem): void {
+  if (response.headersSent) {
+    response.destroy();
+    return;
+  }
+  response
+    .status(problem.status)
+    .type('application/problem+json')
+    .send(
+      JSON.stringify({
+        type: 'about:blank',
+        title: TITLES[problem.status] ?? 'Error',
+        status: problem.status,
+        ...(problem.detail === undefined ? {} : { detail: problem.detail }),
+        ...(problem.errors === undefined ? {} : { errors: problem.errors }),
+      }),
+    );
+}

@@ -1,0 +1,2 @@
+export { Library } from './library.ts';
+export { mountReference, searchReference } from './routes.ts';

@@ -1,0 +1,124 @@
+/** Reference packs in tables: each thing once, packs as lists of things. */
+import {
+  emptyContents,
+  PACK_SECTIONS,
+  type PackContents,
+  type PackSection,
+  type ReferencePack,
+} from '@jutbank/core/reference';
+import type { Counts, PackSummary } from '@jutbank/contract/reference';
+import type { Queries } from '../db/index.ts';
+
+export const TABLES: Record<PackSection, string> = {
+  sources: 'reference_source',
+  makers: 'reference_maker',
+  features: 'reference_feature',
+  patterns: 'reference_pattern',
+  codes: 'reference_code',
+  marks: 'reference_mark',
+  windows: 'reference_window',
+  variants: 'reference_variant',
+};
+
+export const noCounts = (): Counts => Object.fromEntries(PACK_SECTIONS.map((s) => [s, 0])) as Counts;
+
+/** Everything of every pack, in the order in which it was written. */
+export async function loadContents(db: Queries): Promise<PackContents> {
+  const contents = emptyContents();
+  for (const section of PACK_SECTIONS) {
+    const rows = await db.rows<{ body: string }>(`SELECT body FROM ${TABLES[section]} ORDER BY id`);
+    (contents[section] as unknown[]) = rows.map((row) => JSON.parse(row.body) as unknown);
+  }
+  return contents;
+}
+
+export async function loadBodies(db: Queries, section: PackSection): Promise<Map<string, string>> {
+  const rows = await db.rows<{ id: string; body: string }>(`SELECT id, body FROM ${TABLES[section]}`);
+  return new Map(rows.map((row) => [row.id, row.body]));
+}
+
+interface Stored {
+  readonly id: string;
+  readonly name?: string | null;
+  readonly title?: string | null;
+  readonly label?: string | null;
+  readonly lines?: readonly string[] | null;
+  readonly maker?: string | null;
+  readonly pattern?: string | null;
+}
+const nameOf = (item: Stored) =>
+  (item.name ?? item.title ?? item.label ?? item.lines?.join(' ') ?? item.id).slice(0, 2000);
+
+export async function storeItems(
+  tx: Queries,
+  section: PackSection,
+  items: readonly { item: Stored; body: string }[],
+): Promise<void> {
+  if (items.length === 0) return;
+  const parent = section === 'patterns' ? 'maker_id' : section === 'variants' ? 'pattern_id' : undefined;
+  const columns = ['id', 'name', 'body', ...(parent ? [parent] : [])];
+  const updates = columns.slice(1).map((c) => `${c} = VALUES(${c})`);
+  await tx.insertMany(
+    `INSERT INTO ${TABLES[section]} (${columns.join(', ')}) VALUES ? ON DUPLICATE KEY UPDATE ${updates.join(', ')}`,
+    items.map(({ item, body }) => [
+      item.id,
+      nameOf(item),
+      body,
+      ...(parent ? [(section === 'patterns' ? item.maker : item.pattern) ?? ''] : []),
+    ]),
+  );
+}
+
+export async function storePack(tx: Queries, pack: ReferencePack, head: string): Promise<void> {
+  await tx.run(
+    'INSERT INTO reference_pack (id, title, revision, head) VALUES (?, ?, ?, ?) ON DUPLICATE KEY UPDATE title = VALUES(title), revision = VALUES(revision), head = VALUES(head), imported_at = UTC_TIMESTAMP(3)',
+    [pack.id, pack.title, pack.revision, head],
+  );
+  const known = await tx.rows<{ section: PackSection; item_id: string }>(
+    'SELECT section, item_id FROM reference_pack_item WHERE pack_id = ?',
+    [pack.id],
+  );
+  const listed = new Set(known.map((k) => `${k.section} ${k.item_id}`));
+  const added = PACK_SECTIONS.flatMap((section) =>
+    (pack[section] ?? []).flatMap((item, position) =>
+      listed.has(`${section} ${item.id}`) ? [] : [[pack.id, section, item.id, position]],
+    ),
+  );
+  if (added.length > 0)
+    await tx.insertMany(
+      'INSERT INTO reference_pack_item (pack_id, section, item_id, position) VALUES ?',
+      added,
+    );
+}
+
+export async function packHead(db: Queries, id: string): Promise<{ head: string } | undefined> {
+  return db.row<{ head: string }>('SELECT head FROM reference_pack WHERE id = ?', [id]);
+}
+
+export async function packItems(db: Queries, id: string, section: PackSection): Promise<unknown[]> {
+  const rows = await db.rows<{ body: string }>(
+    `SELECT t.body FROM reference_pack_item i JOIN ${TABLES[section]} t ON t.id = i.item_id WHERE i.pack_id = ? AND i.section = ? ORDER BY i.position, i.item_id`,
+    [id, section],
+  );
+  return rows.map((row) => JSON.parse(row.body) as unknown);
+}
+
+export async function listPacks(db: Queries): Promise<PackSummary[]> {
+  const packs = await db.rows<{ id: string; title: string; revision: string; imported_at: string }>(
+    'SELECT id, title, revision, imported_at FROM reference_pack ORDER BY id',
+  );
+  const counts = await db.rows<{ pack_id: string; section: PackSection; n: number }>(
+    'SELECT pack_id, section, COUNT(*) AS n FROM reference_pack_item GROUP BY pack_id, section',
+  );
+  return packs.map((pack) => {
+    const own = noCounts();
+    for (const c of counts) if (c.pack_id === pack.id) own[c.section] = Number(c.n);
+    return {
+      id: pack.id,
+      title: pack.title,
+      revision: pack.revision,
+      importedAt: `${pack.imported_at.replace(' ', 'T')}Z`,
+      counts: own,
+    };
+  });
+}

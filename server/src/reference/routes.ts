@@ -1,0 +1,147 @@
+import { PACK_SECTIONS, type Mark, type ReferencePack } from '@jutbank/core/reference';
+import type { ReferenceIndex } from '@jutbank/core/bench';
+import { referenceRoutes } from '@jutbank/contract/reference';
+import type { SearchHit } from '@jutbank/contract/shop';
+import { answer, notFound, type Mount } from '../http/index.ts';
+import { importPack } from './importPack.ts';
+import type { Library } from './library.ts';
+import { listPacks, packHead, packItems } from './queries.ts';
+
+export function mountReference(mount: Mount, library: Library): void {
+  const { database } = mount;
+  mount.writes(referenceRoutes.importPack, async (tx, { body }) => answer(await importPack(tx, body)));
+
+  mount.reads(referenceRoutes.listPacks, async () => {
+    const items = await listPacks(database);
+    return answer({ items, nextCursor: null, total: items.length });
+  });
+
+  mount.reads(referenceRoutes.exportPack, async ({ params }) => {
+    const head = await packHead(database, params.id);
+    if (!head) throw notFound('pack');
+    const pack = JSON.parse(head.head) as ReferencePack;
+    for (const section of PACK_SECTIONS) {
+      const items = await packItems(database, params.id, section);
+      if (items.length > 0) (pack[section] as unknown) = items;
+    }
+    return answer(pack);
+  });
+
+  mount.reads(referenceRoutes.vocabulary, async () => {
+    const index = await library.index();
+    const { contents } = index;
+    const variantsOf = new Map<string, number>();
+    for (const row of index.rows) variantsOf.set(row.pattern.id, (variantsOf.get(row.pattern.id) ?? 0) + 1);
+    return answer({
+      revision: index.revision,
+      makers: contents.makers.map((maker) => {
+        const own = contents.patterns.filter((p) => p.maker === maker.id);
+        return {
+          ...maker,
+          patterns: own.length,
+          variants: own.reduce((n, p) => n + (variantsOf.get(p.id) ?? 0), 0),
+        };
+      }),
+      patterns: contents.patterns.map((p) => ({ ...p, variants: variantsOf.get(p.id) ?? 0 })),
+      features: contents.features,
+      marks: contents.marks,
+      codes: contents.codes,
+      sources: contents.sources,
+    });
+  });
+
+  mount.reads(referenceRoutes.pattern, async ({ params }) => {
+    const index = await library.index();
+    const pattern = index.patterns.get(params.id);
+    const maker = index.makers.get(pattern?.maker ?? '');
+    if (!pattern || !maker) throw notFound('pattern');
+    return answer({
+      pattern,
+      maker,
+      variants: index.rows.filter((row) => row.pattern.id === pattern.id).map((row) => row.variant),
+      windows: windowsFor(index, pattern.id, maker.id),
+      marks: index.contents.marks.filter((m) => m.maker === maker.id),
+    });
+  });
+
+  mount.reads(referenceRoutes.variant, async ({ params }) => {
+    const index = await library.index();
+    const row = index.variants.get(params.id);
+    if (!row) throw notFound('variant');
+    const { variant, pattern, maker } = row;
+    const windows = windowsFor(index, pattern.id, maker.id).filter((w) =>
+      variant.features?.[w.feature]?.includes(w.value),
+    );
+    const marks = (variant.marks ?? []).flatMap((id): Mark[] => {
+      const mark = index.marks.get(id);
+      return mark ? [mark] : [];
+    });
+    const cited = new Set([
+      ...windows.map((w) => w.source),
+      ...marks.map((m) => m.source),
+      ...(variant.claims ?? []).map((c) => c.source),
+    ]);
+    return answer({
+      variant,
+      pattern,
+      maker,
+      marks,
+      windows,
+      sources: index.contents.sources.filter((s) => cited.has(s.id)),
+    });
+  });
+}
+
+const windowsFor = (index: ReferenceIndex, pattern: string, maker: string) =>
+  index.contents.windows.filter(
+    (w) => w.pattern === pattern || (w.pattern == null && (w.maker == null || w.maker === maker)),
+  );
+
+const MOST_HITS = 8;
+
+/** Marks by their lettering (`?` for a letter that cannot be read), variants, patterns and makers by name. */
+export function searchReference(index: ReferenceIndex, q: string): SearchHit[] {
+  const plain = q.replace(/[.*+^${}()|[\]\\]/g, '\\$&').replaceAll('?', '.');
+  const wanted = new RegExp(plain, 'iu');
+  const hits: SearchHit[] = [];
+  const collect = <T>(items: Iterable<T>, matches: (item: T) => boolean, hit: (item: T) => SearchHit) => {
+    let found = 0;
+    for (const item of items) {
+      if (found >= MOST_HITS) return;
+      if (!matches(item)) continue;
+      hits.push(hit(item));
+      found++;
+    }
+  };
+  collect(
+    index.contents.makers,
+    (m) => wanted.test([m.name, ...(m.aliases ?? [])].join(' ')),
+    (m) => ({ kind: 'maker', id: m.id, label: m.name, hint: m.place ?? '' }),
+  );
+  collect(
+    index.contents.patterns,
+    (p) => wanted.test(`${p.name} ${p.number ?? ''}`),
+    (p) => ({ kind: 'pattern', id: p.id, label: p.name, hint: index.makers.get(p.maker)?.name ?? '' }),
+  );
+  collect(
+    index.rows,
+    (r) => wanted.test(`${r.pattern.name} ${r.variant.name}`),
+    (r) => ({
+      kind: 'variant',
+      id: r.variant.id,
+      label: `${r.pattern.name}, ${r.variant.name}`,
+      hint: r.variant.window ?? '',
+    }),
+  );
+  collect(
+    index.contents.marks,
+    (m) => wanted.test(m.lines.join(' ')),
+    (m) => ({
+      kind: 'mark',
+      id: m.id,
+      label: m.lines.join(' / '),
+      hint: index.makers.get(m.maker ?? '')?.name ?? '',
+    }),
+  );
+  return hits;
+}

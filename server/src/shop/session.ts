@@ -1,0 +1,47 @@
+/** Signed-in sessions: a random secret in the cookie, its hash in the database. */
+import { createHash, randomBytes } from 'node:crypto';
+import type { Request, Response } from 'express';
+import { parseCookie } from 'cookie';
+import type { Person } from '@jutbank/contract/shop';
+import type { Database, Queries } from '../db/index.ts';
+import { personBySession } from './queries.ts';
+
+const COOKIE = 'jutbank';
+const DAYS = 30;
+
+const hashOf = (token: string) => createHash('sha256').update(token).digest('hex');
+const tokenIn = (request: Request): string | undefined => parseCookie(request.headers.cookie ?? '')[COOKIE];
+
+export async function beginSession(
+  tx: Queries,
+  personId: string,
+  request: Request,
+  response: Response,
+): Promise<void> {
+  const token = randomBytes(32).toString('base64url');
+  await tx.run('DELETE FROM session WHERE expires_at < UTC_TIMESTAMP(3)');
+  await tx.run(
+    'INSERT INTO session (token_hash, person_id, expires_at) VALUES (?, ?, DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? DAY))',
+    [hashOf(token), personId, DAYS],
+  );
+  response.cookie(COOKIE, token, {
+    httpOnly: true,
+    sameSite: 'lax',
+    secure: request.secure,
+    maxAge: DAYS * 86_400_000,
+    path: '/',
+  });
+}
+
+export async function endSession(db: Queries, request: Request, response: Response): Promise<void> {
+  const token = tokenIn(request);
+  if (token !== undefined) await db.run('DELETE FROM session WHERE token_hash = ?', [hashOf(token)]);
+  response.clearCookie(COOKIE, { path: '/' });
+}
+
+export const sessionReader =
+  (database: Database) =>
+  async (request: Request): Promise<Person | undefined> => {
+    const token = tokenIn(request);
+    return token === undefined ? undefined : personBySession(database, hashOf(token));
+  };
