@@ -83,11 +83,9 @@ export const edtf = z
     if (!parsed.ok) context.addIssue({ code: 'custom', message: parsed.error.message });
   });
 
-export const currency = z
-  .string()
-  .refine(isCurrency, {
-    error: (issue) => `“${String(issue.input)}” is not a currency; use three letters such as EUR`,
-  });
+export const currency = z.string().refine(isCurrency, {
+  error: (issue) => `“${String(issue.input)}” is not a currency; use three letters such as EUR`,
+});
 
 export const amount = z.string().refine(isAmount, 'write an amount like 182.50');
 export const moneySchema = z.object({ amount, currency }).superRefine((money, context) => {

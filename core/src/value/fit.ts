@@ -103,9 +103,10 @@ function solve(
       const w = weights[i] ?? 0;
       for (const [j, xj] of row.x) {
         b[j] = (b[j] ?? 0) + w * xj * row.y;
-        for (const [k, xk] of row.x) a.set(j, k, a.get(j, k) + w * xj * xk);
+        for (const [k, xk] of row.x) if (k >= j) a.set(j, k, a.get(j, k) + w * xj * xk);
       }
     });
+    for (let j = 0; j < p; j++) for (let k = j + 1; k < p; k++) a.set(k, j, a.get(j, k));
     const cholesky = new CholeskyDecomposition(a);
     theta = Float64Array.from(cholesky.solve(Matrix.columnVector([...b])).to1DArray());
     if (round === settings.rounds - 1) {

@@ -131,3 +131,14 @@ export async function verifyLedger(db: Queries): Promise<LedgerCheck> {
   const whole = Number(head?.seq) === seq && head?.hash === previous;
   return { intact: whole, entries: seq, head: previous, firstBroken: whole ? null : seq + 1 };
 }
+
+/** Whether one entry still has the hash it was given; what a public check asks. */
+export async function entryIntact(db: Queries, seq: number): Promise<{ hash: string; intact: boolean }> {
+  const row = await db.row<LedgerRow>(
+    'SELECT seq, piece_id, kind, at, person, body, previous, hash FROM ledger_entry WHERE seq = ?',
+    [seq],
+  );
+  if (!row) return { hash: '', intact: false };
+  const { hash, ...hashed } = entryOf(row);
+  return { hash, intact: hash === hashOf(hashed) };
+}

@@ -1,0 +1,119 @@
+/** One piece taken through the stages, as far as its story goes. */
+import type { IdentifyAnswer, Observation } from '@jutbank/core/bench';
+import type { PieceSheet } from '@jutbank/contract/intake';
+import type { Client } from './client.ts';
+import { drawPicture } from './world/picture.ts';
+import { variantOf } from './world/observe.ts';
+import type { Story } from './world/pieces.ts';
+import type { Chance } from './world/random.ts';
+import { demoPack } from './world/reference.ts';
+
+const ORDER = ['intake', 'bench', 'condition', 'worth', 'trail', 'listing', 'listed', 'sold'] as const;
+
+export async function fillPiece(
+  client: Client,
+  story: Story,
+  observations: readonly Observation[],
+  luck: Chance,
+): Promise<void> {
+  const variant = variantOf(story);
+  const pattern = demoPack.patterns?.find((p) => p.id === variant.pattern);
+  if (!pattern) throw new Error(`the demo has no pattern ${variant.pattern}`);
+  const reached = (stage: Story['until']) => ORDER.indexOf(story.until) >= ORDER.indexOf(stage);
+  let sheet = await client.call<PieceSheet>('POST', '/pieces', {
+    title: story.title,
+    construction: pattern.construction,
+    sourceKind: story.source,
+    sourceName: story.from,
+    sourcePlace: story.place,
+    acquired: story.acquired,
+    price:
+      story.until === 'intake' && luck.yes(0.5) ? null : { amount: story.price, currency: story.currency },
+    sellerStatement: story.said,
+    cameWith: story.cameWith ?? '',
+    asFound: story.asFound ?? 'untouched',
+  });
+  const put = async (path: string, body: unknown) => {
+    sheet = await client.call<PieceSheet>('PUT', `/pieces/${sheet.id}/${path}`, body, sheet.version);
+  };
+  if (story.until !== 'intake' || luck.yes(0.5)) await addPictures(client, sheet.id, story, luck);
+  sheet = await client.call<PieceSheet>('GET', `/pieces/${sheet.id}`);
+  if (!reached('bench')) return;
+  await put('observations', { observations });
+  if (!reached('condition')) return;
+  const engine = await client.call<IdentifyAnswer>('GET', `/pieces/${sheet.id}/identification`);
+  const top = engine.candidates[0];
+  const differs = top?.variant !== story.variant || engine.attribution.tier !== story.tier;
+  await put('attribution', {
+    attribution: {
+      variant: story.variant,
+      pattern: variant.pattern,
+      tier: story.tier ?? 'probable',
+      reason: story.reason ?? (differs ? 'Compared with the shop’s own examples.' : ''),
+    },
+  });
+  if (!reached('worth')) return;
+  await put('condition', {
+    findings: story.findings ?? [],
+    completeness: story.completeness ?? {},
+    inspected: true,
+  });
+  const early = story.custody !== undefined;
+  if (early) await put('custody', { events: story.custody });
+  if (!reached('trail')) return;
+  await put('pricing', { ask: { amount: story.ask ?? '100.00', currency: 'EUR' }, floor: null, note: '' });
+  if (!reached('listed')) return;
+  sheet = await client.call<PieceSheet>('POST', `/pieces/${sheet.id}/listing/publish`, {}, sheet.version);
+  sheet = await client.call<PieceSheet>('POST', `/pieces/${sheet.id}/listing/messages/fetch`, {});
+  const question = sheet.listing?.messages.find((m) => m.kind === 'question');
+  if (question && luck.yes(0.5))
+    sheet = await client.call<PieceSheet>(
+      'POST',
+      `/pieces/${sheet.id}/listing/messages/${question.id}/answer`,
+      { text: 'Please see the description; I will gladly send another picture.' },
+    );
+  if (!reached('sold')) return;
+  const offer = sheet.listing?.messages.find((m) => m.kind === 'offer');
+  await client.call('POST', `/pieces/${sheet.id}/sale`, {
+    message: offer?.id ?? null,
+    buyerName: offer?.from ?? 'Philippa Dunmere',
+    buyerAddress: '4 Slip Lane, Lunde Fold',
+    ageChecked: true,
+  });
+}
+
+async function addPictures(client: Client, id: string, story: Story, luck: Chance): Promise<void> {
+  const variant = variantOf(story);
+  const pattern = demoPack.patterns?.find((p) => p.id === variant.pattern);
+  const first = (feature: string) => {
+    const value = story.instead?.[feature] ?? variant.features?.[feature]?.[0];
+    return typeof value === 'string' ? value : undefined;
+  };
+  const lanyard = first('lanyard-fitting');
+  const bolster = first('bolster-form');
+  const subject = {
+    construction: pattern?.construction ?? 'slipjoint',
+    handle: first('scale-material') ?? first('grip-material'),
+    finish: first('coating'),
+    traits: {
+      lanyard: lanyard === 'ring' || lanyard === 'bar' ? lanyard : undefined,
+      bolster: bolster === 'grooved' || bolster === 'ribbed' ? bolster : undefined,
+    },
+    length:
+      pattern?.measures?.['closed-length']?.value ??
+      (pattern?.measures?.['blade-length']?.value ?? 120) * 1.45,
+  } as const;
+  for (const [caption, closeUp] of [
+    ['Mark side', false],
+    ['Close up', true],
+  ] as const) {
+    const form = new FormData();
+    form.set('caption', caption);
+    form.set(
+      'file',
+      new Blob([new Uint8Array(await drawPicture(subject, luck, closeUp))], { type: 'image/jpeg' }),
+      'picture.jpg',
+    );
+    await client.call('POST', `/pieces/${id}/pictures`, form);
+  }
+}

@@ -1,0 +1,186 @@
+/** Puts the rooms together: one Express application over one database. */
+import { randomBytes } from 'node:crypto';
+import { existsSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import express, { type ErrorRequestHandler, type Express, type RequestHandler } from 'express';
+import helmet from 'helmet';
+import type { Logger } from 'pino';
+import { pinoHttp } from 'pino-http';
+import { openApiDocument } from '@jutbank/contract/openapi';
+import type { SearchHit } from '@jutbank/contract/shop';
+import { mountBench } from '../bench/index.ts';
+import { mountCondition } from '../condition/index.ts';
+import type { Database } from '../db/index.ts';
+import { HttpProblem, Mount, problemOf, sendProblem } from '../http/index.ts';
+import { mountIntake, PictureStore, Readers, searchWords } from '../intake/index.ts';
+import { JobRunner } from '../jobs/index.ts';
+import { httpMarketplace, mountListing } from '../listing/index.ts';
+import { mountProvenance } from '../provenance/index.ts';
+import { Library, mountReference, searchReference } from '../reference/index.ts';
+import { mountSale } from '../sale/index.ts';
+import { mountShop, sessionReader, VERSION } from '../shop/index.ts';
+import {
+  COMPARABLES_JOB,
+  importComparables,
+  knownFor,
+  Markets,
+  mountValue,
+  type RawFile,
+} from '../value/index.ts';
+
+export interface AppOptions {
+  readonly database: Database;
+  readonly dataDir: string;
+  readonly marketplaceUrl: string;
+  /** the built interface; absent in tests of the routes alone */
+  readonly webDir: string | undefined;
+  readonly publicUrl: string | undefined;
+  readonly log: Logger;
+}
+export interface App {
+  readonly express: Express;
+  readonly jobs: JobRunner;
+}
+
+export function createApp(options: AppOptions): App {
+  const { database, log } = options;
+  const library = new Library(database);
+  const markets = new Markets(database, library);
+  const readers = new Readers(database, library, markets);
+  const marketplace = httpMarketplace(options.marketplaceUrl);
+  const app = express();
+  app.disable('x-powered-by');
+  app.set('etag', false);
+  app.use(
+    pinoHttp({
+      logger: log,
+      // neither cookies nor bodies are logged
+      serializers: {
+        req: (r: { method: string; url: string }) => ({ method: r.method, url: r.url }),
+        res: (r: { statusCode: number }) => ({ status: r.statusCode }),
+      },
+      customLogLevel: (_request, response, error) =>
+        error !== undefined || response.statusCode >= 500 ? 'error' : 'debug',
+    }),
+  );
+  app.use(securityHeaders());
+
+  const api = express.Router();
+  api.use(sameOriginWrites);
+  const mount = new Mount(api, database, sessionReader(database));
+  mountShop(mount, (q) => searchEverything(database, library, q));
+  mountReference(mount, library);
+  mountIntake(mount, readers, markets, new PictureStore(join(options.dataDir, 'files')));
+  mountBench(mount, library);
+  mountCondition(mount);
+  mountValue(mount, library, markets);
+  mountProvenance(mount);
+  mountListing(mount, readers, marketplace);
+  mountSale(mount, readers, markets, marketplace, (error) => log.error(error), options.publicUrl);
+  const openApi = JSON.stringify(openApiDocument(VERSION));
+  api.get('/openapi.json', (_request, response) => {
+    response.type('application/json').send(openApi);
+  });
+  api.use((_request, _response, next) => next(new HttpProblem(404, 'There is no such route.')));
+  app.use('/api/v1', api);
+  if (options.webDir !== undefined) serveInterface(app, options.webDir);
+
+  const failed: ErrorRequestHandler = (error: unknown, _request, response, _next) => {
+    const problem = problemOf(error);
+    if (problem.status >= 500) log.error(error);
+    sendProblem(response, problem);
+  };
+  app.use(failed);
+
+  const jobs = new JobRunner(
+    database,
+    {
+      [COMPARABLES_JOB]: async (payload, progress) => {
+        const known = await knownFor(library);
+        return database.transaction((tx) =>
+          importComparables(tx, payload as RawFile, known, { check: false, progress }),
+        );
+      },
+    },
+    (error) => log.error(error),
+  );
+  return { express: app, jobs };
+}
+
+function securityHeaders(): RequestHandler {
+  const withNonce: RequestHandler = (_request, response, next) => {
+    response.locals.nonce = randomBytes(16).toString('base64');
+    next();
+  };
+  const headers = helmet({
+    contentSecurityPolicy: {
+      useDefaults: false,
+      directives: {
+        defaultSrc: ["'none'"],
+        scriptSrc: ["'self'"],
+        workerSrc: ["'self'"],
+        styleSrcElem: [
+          "'self'",
+          (_request, response) =>
+            `'nonce-${String((response as unknown as { locals: { nonce: string } }).locals.nonce)}'`,
+        ],
+        styleSrcAttr: ["'none'"],
+        fontSrc: ["'self'"],
+        imgSrc: ["'self'", 'data:', 'blob:'],
+        connectSrc: ["'self'"],
+        baseUri: ["'none'"],
+        formAction: ["'self'"],
+        frameAncestors: ["'none'"],
+      },
+    },
+    crossOriginEmbedderPolicy: false,
+    strictTransportSecurity: false,
+  });
+  return (request, response, next) => {
+    withNonce(request, response, () => headers(request, response, next));
+  };
+}
+
+/** A browser says where a write comes from; another site's page may not write here. */
+const sameOriginWrites: RequestHandler = (request, _response, next) => {
+  const origin = request.get('Origin');
+  if (request.method === 'GET' || request.method === 'HEAD' || origin === undefined) {
+    next();
+    return;
+  }
+  const host = URL.canParse(origin) ? new URL(origin).host : undefined;
+  next(
+    host === request.get('Host')
+      ? undefined
+      : new HttpProblem(403, 'Writes are accepted from this site’s own pages only.'),
+  );
+};
+
+function serveInterface(app: Express, webDir: string): void {
+  app.use('/assets', express.static(join(webDir, 'assets'), { immutable: true, maxAge: '1y' }));
+  app.use(express.static(webDir, { index: false }));
+  const page = existsSync(join(webDir, 'index.html')) ? readFileSync(join(webDir, 'index.html'), 'utf8') : '';
+  app.get('/{*path}', (_request, response) => {
+    response
+      .setHeader('Cache-Control', 'no-store')
+      .type('html')
+      .send(page.replaceAll('__CSP_NONCE__', String(response.locals.nonce)));
+  });
+}
+
+const MOST_PIECES_FOUND = 8;
+
+async function searchEverything(database: Database, library: Library, q: string): Promise<SearchHit[]> {
+  const words = searchWords(q);
+  const pieces = await database.rows<{ id: string; stock_number: string; title: string }>(
+    'SELECT id, stock_number, title FROM piece WHERE stock_number LIKE ? OR MATCH (title, stock_number, source_name, seller_statement) AGAINST (? IN BOOLEAN MODE) ORDER BY id DESC LIMIT ?',
+    [`%${q.replace(/[%_\\]/g, '\\$&')}%`, words, MOST_PIECES_FOUND],
+  );
+  const hits = pieces.map((p): SearchHit => ({
+    kind: 'piece',
+    id: p.id,
+    label: p.title,
+    hint: p.stock_number,
+  }));
+  return [...hits, ...searchReference(await library.index(), q)];
+}

@@ -1,0 +1,75 @@
+/** Pictures: checked by content, re-encoded, location removed, stored by the hash of what is kept. */
+import { createHash } from 'node:crypto';
+import { mkdir, open, readFile, rename } from 'node:fs/promises';
+import { join } from 'node:path';
+import sharp from 'sharp';
+import { HttpProblem, invalid } from '../http/index.ts';
+
+const LONGEST_SIDE = 2600;
+const THUMB_SIDE = 420;
+const MOST_PIXELS = 80_000_000;
+const ACCEPTED = new Set(['jpeg', 'png', 'webp', 'avif', 'heif', 'gif', 'tiff']);
+
+export interface StoredPicture {
+  readonly hash: string;
+  readonly width: number;
+  readonly height: number;
+}
+
+/** The one place that knows where pictures lie. */
+export class PictureStore {
+  constructor(readonly folder: string) {}
+
+  #path(hash: string, size: 'full' | 'thumb'): string {
+    return join(this.folder, hash.slice(0, 2), `${hash}.${size}.webp`);
+  }
+
+  /** @throws 415 or 422 when the bytes are not a picture; 507-like conditions surface as 500 with nothing kept */
+  async keep(bytes: Buffer): Promise<StoredPicture> {
+    const image = sharp(bytes, { limitInputPixels: MOST_PIXELS, failOn: 'error' });
+    const format = await image.metadata().then(
+      (meta) => meta.format,
+      () => undefined,
+    );
+    if (format === undefined || !ACCEPTED.has(format))
+      throw new HttpProblem(
+        415,
+        'This is not a picture Jutbank can read. Use JPEG, PNG, WebP, AVIF, GIF or TIFF.',
+      );
+    const full = await image
+      .rotate()
+      .resize({ width: LONGEST_SIDE, height: LONGEST_SIDE, fit: 'inside', withoutEnlargement: true })
+      // nothing of the camera's own notes is carried over: sharp drops EXIF, GPS included, unless asked to keep it
+      .webp({ quality: 86 })
+      .toBuffer({ resolveWithObject: true })
+      .catch(() => {
+        throw invalid([{ pointer: '/file', message: 'this picture is damaged or too large to open' }]);
+      });
+    const thumb = await sharp(full.data)
+      .resize({ width: THUMB_SIDE, height: THUMB_SIDE, fit: 'inside' })
+      .webp({ quality: 80 })
+      .toBuffer();
+    const hash = createHash('sha256').update(full.data).digest('hex');
+    await this.#write(this.#path(hash, 'full'), full.data);
+    await this.#write(this.#path(hash, 'thumb'), thumb);
+    return { hash, width: full.info.width, height: full.info.height };
+  }
+
+  /** Whole or not at all: written beside, flushed, then moved into place. */
+  async #write(path: string, bytes: Buffer): Promise<void> {
+    await mkdir(join(path, '..'), { recursive: true });
+    const beside = `${path}.${process.pid}.${Date.now()}`;
+    const file = await open(beside, 'w');
+    try {
+      await file.writeFile(bytes);
+      await file.sync();
+    } finally {
+      await file.close();
+    }
+    await rename(beside, path);
+  }
+
+  async read(hash: string, size: 'full' | 'thumb'): Promise<Buffer | undefined> {
+    return readFile(this.#path(hash, size)).catch(() => undefined);
+  }
+}

@@ -1,0 +1,313 @@
+/** The five live readings of a piece: which, when, condition, worth, paper trail. */
+import { identify, type FoundPlace, type IdentifyAnswer, type ReferenceIndex } from '@jutbank/core/bench';
+import { gradeCondition, mainScale, type GradeAnswer } from '@jutbank/core/condition';
+import { asDay, calendarOf, edtfOf, hullOf, intersectAll, periodOf, type Span } from '@jutbank/core/dates';
+import { missingNext } from '@jutbank/core/intake';
+import { trailOf, type Trail } from '@jutbank/core/provenance';
+import { ALTERATIONS, type Alteration, type ItemState } from '@jutbank/core/value';
+import type { Readings, PieceSheet, PieceSlip } from '@jutbank/contract/intake';
+import type { EstimateAnswer, EstimateQuestion } from '@jutbank/contract/value';
+import { revisions, type Database, type Queries } from '../db/index.ts';
+import type { Library } from '../reference/index.ts';
+import { answerEstimate, todayIso, VENUE_OF_SHOP, type Markets } from '../value/index.ts';
+import { progressOf } from './change.ts';
+import type { PieceRecord } from './record.ts';
+
+const FOUND: Record<string, FoundPlace> = {
+  fair: 'fair',
+  estate: 'estate',
+  online: 'online',
+  'specialist-dealer': 'specialist-dealer',
+};
+/** Candidates thinner than this are not priced one by one. */
+const PRICED_FROM = 0.01;
+
+export function identifyRecord(index: ReferenceIndex, record: PieceRecord): IdentifyAnswer {
+  return identify(index, {
+    observations: record.observations,
+    within: {
+      constructions: [record.intake.construction],
+      patterns: record.attribution?.pattern == null ? [] : [record.attribution.pattern],
+    },
+    found: FOUND[record.intake.sourceKind ?? ''] ?? 'unknown',
+  });
+}
+
+/** When it was made: the bracket, cut with the decided variant's window where the decision is firm. */
+export function madeSpan(
+  index: ReferenceIndex,
+  record: PieceRecord,
+  answer: IdentifyAnswer,
+): Span | undefined {
+  if (answer.dating.core === '../..' || record.observations.length === 0) return undefined;
+  const bracket = periodOf(answer.dating.core).strict;
+  const decided = record.attribution;
+  const firm = decided?.tier === 'confirmed' || decided?.tier === 'probable';
+  const window = firm ? index.variants.get(decided.variant ?? '')?.variant.window : null;
+  const cut = window == null ? [] : intersectAll(bracket, periodOf(window).strict);
+  return hullOf(cut.length > 0 ? cut : bracket);
+}
+
+export function gradeRecord(record: PieceRecord, made: Span | undefined): GradeAnswer {
+  const today = calendarOf(asDay(Math.floor(Date.now() / 86_400_000))).year;
+  const age =
+    made && Number.isFinite(made.from) && Number.isFinite(made.to)
+      ? today - calendarOf(asDay(Math.round((made.from + made.to) / 2))).year
+      : undefined;
+  return gradeCondition({
+    construction: record.intake.construction,
+    findings: record.findings,
+    completeness: record.completeness,
+    age: age ?? null,
+  });
+}
+
+export function trailRecord(record: PieceRecord, made: Span | undefined): Trail {
+  return trailOf(record.custody, made, Math.floor(Date.now() / 86_400_000));
+}
+
+const STATE_FOR_PRICE: Record<string, ItemState> = {
+  original: 'original',
+  service: 'later',
+  later: 'later',
+  period: 'later',
+  reproduction: 'later',
+  none: 'none',
+  'not-applicable': 'not-applicable',
+};
+
+/** What the estimate is asked about; undefined while nothing says which pattern it is. */
+export function subjectOf(
+  record: PieceRecord,
+  answer: IdentifyAnswer,
+  index: ReferenceIndex,
+  grade: GradeAnswer,
+  currency: string,
+): EstimateQuestion | undefined {
+  const decided = record.attribution;
+  const leading = answer.candidates.filter((c) => c.probability > PRICED_FROM);
+  const pattern = decided?.pattern ?? (record.observations.length > 0 ? leading[0]?.pattern : undefined);
+  if (pattern === undefined || !index.patterns.has(pattern)) return undefined;
+  const ofPattern = leading.filter((c) => c.pattern === pattern);
+  const sure =
+    decided?.variant != null &&
+    (decided.tier === 'confirmed' || decided.tier === 'probable' || decided.tier === 'rejected');
+  const variants = sure
+    ? [{ variant: decided.variant ?? '', probability: 1 }]
+    : ofPattern.map((c) => ({ variant: c.variant, probability: c.probability }));
+  const state = (item: string) => STATE_FOR_PRICE[record.completeness[item] ?? ''] ?? null;
+  return {
+    subject: {
+      pattern,
+      variants,
+      conditionIndex: record.inspected ? grade.conditionIndex : null,
+      box: state('box'),
+      papers: state('papers'),
+      sheath: state('sheath') ?? state('scabbard'),
+      alterations: [...new Set(record.findings.map((f) => f.defect))].filter((d): d is Alteration =>
+        (ALTERATIONS as readonly string[]).includes(d),
+      ),
+    },
+    asOf: todayIso(),
+    currency,
+    venueKind: VENUE_OF_SHOP,
+  };
+}
+
+/** Everything computed about pieces; what is cached in the database carries what it rests on. */
+export class Readers {
+  constructor(
+    readonly database: Database,
+    readonly library: Library,
+    readonly markets: Markets,
+  ) {}
+
+  async worth(record: PieceRecord): Promise<EstimateAnswer | undefined> {
+    const index = await this.library.index();
+    const on = await this.markets.on(todayIso());
+    const answer = identifyRecord(index, record);
+    const question = subjectOf(
+      record,
+      answer,
+      index,
+      gradeRecord(record, madeSpan(index, record, answer)),
+      on.base,
+    );
+    return question && answerEstimate(this.database, on, question);
+  }
+
+  async #compute(index: ReferenceIndex, record: PieceRecord): Promise<Readings> {
+    const answer = identifyRecord(index, record);
+    const made = madeSpan(index, record, answer);
+    const grade = gradeRecord(record, made);
+    const trail = trailRecord(record, made);
+    const on = await this.markets.on(todayIso());
+    const question = subjectOf(record, answer, index, grade, on.base);
+    const worth = question && (await answerEstimate(this.database, on, question));
+    return {
+      which: whichOf(index, record, answer),
+      when: made
+        ? {
+            core: edtfOf(made),
+            outer: answer.dating.outer,
+            conflict: answer.dating.conflicts.length > 0,
+          }
+        : null,
+      condition: conditionOf(record, grade),
+      worth: worth
+        ? {
+            estimate: worth.estimate,
+            low: worth.low,
+            high: worth.high,
+            thin: worth.thin,
+            comparables: worth.comparables.filter((c) => c.excluded === null).length,
+          }
+        : null,
+      trail: { word: trail.word, share: trail.share, problems: trail.problems.length },
+    };
+  }
+
+  /** Readings of many pieces: those whose basis still holds come from the table, the rest are computed and kept. */
+  async readings(db: Queries, records: readonly PieceRecord[]): Promise<Map<string, Readings>> {
+    const index = await this.library.index();
+    const now = await revisions(this.database);
+    const basisOf = (record: PieceRecord) =>
+      [record.version, now.reference, now.comparables, now.rates, todayIso()].join(' ');
+    const found = new Map<string, Readings>();
+    const renewed: [string, string, string][] = [];
+    for (const record of records) {
+      if (record.reading?.basis === basisOf(record)) {
+        found.set(record.id, record.reading.body as Readings);
+        continue;
+      }
+      const readings = await this.#compute(index, record);
+      found.set(record.id, readings);
+      renewed.push([record.id, basisOf(record), JSON.stringify(readings)]);
+    }
+    if (renewed.length > 0)
+      await db.insertMany(
+        'INSERT INTO piece_reading (piece_id, basis, body) VALUES ? ON DUPLICATE KEY UPDATE basis = VALUES(basis), body = VALUES(body)',
+        renewed,
+      );
+    return found;
+  }
+
+  async slips(db: Queries, records: readonly PieceRecord[]): Promise<PieceSlip[]> {
+    const readings = await this.readings(db, records);
+    return records.flatMap((record) => {
+      const own = readings.get(record.id);
+      return own ? [slipOf(record, own)] : [];
+    });
+  }
+
+  async sheet(db: Queries, record: PieceRecord): Promise<PieceSheet> {
+    const index = await this.library.index();
+    const readings = (await this.readings(db, [record])).get(record.id);
+    if (!readings) throw new Error('no readings were made');
+    const made = madeSpan(index, record, identifyRecord(index, record));
+    return {
+      ...slipOf(record, readings),
+      version: record.version,
+      createdAt: record.createdAt,
+      intake: record.intake,
+      pictures: [...record.pictures],
+      observations: [...record.observations],
+      attribution: record.attribution,
+      condition: {
+        findings: [...record.findings],
+        completeness: record.completeness,
+        inspected: record.inspected,
+      },
+      grade: gradeRecord(record, made),
+      custody: [...record.custody],
+      trail: trailRecord(record, made),
+      pricing: record.pricing,
+      listing: record.listing,
+      sale: record.sale,
+    };
+  }
+}
+
+function whichOf(index: ReferenceIndex, record: PieceRecord, answer: IdentifyAnswer): Readings['which'] {
+  const name = (variant: string | null | undefined, pattern: string | null | undefined) => {
+    const row = index.variants.get(variant ?? '');
+    if (row) return `${row.pattern.name}, ${row.variant.name}`;
+    return index.patterns.get(pattern ?? '')?.name;
+  };
+  if (record.attribution) {
+    const { variant, pattern, tier } = record.attribution;
+    const known = record.attribution.engineAnswer.candidates.find((c) => c.variant === variant);
+    return {
+      tier,
+      label: name(variant, pattern) ?? 'Not in the reference',
+      probability: known?.probability ?? null,
+      decided: true,
+    };
+  }
+  const best = answer.candidates[0];
+  if (!best || record.observations.length === 0)
+    return { tier: 'not-enough-seen', label: 'Not looked at yet', probability: null, decided: false };
+  if (answer.unlisted > best.probability)
+    return {
+      tier: answer.attribution.tier,
+      label: 'Perhaps not in the reference',
+      probability: answer.unlisted,
+      decided: false,
+    };
+  return {
+    tier: answer.attribution.tier,
+    label: name(best.variant, best.pattern) ?? best.variant,
+    probability: best.probability,
+    decided: false,
+  };
+}
+
+function conditionOf(record: PieceRecord, grade: GradeAnswer): Readings['condition'] {
+  if (!record.inspected && record.findings.length === 0) return null;
+  const scale = mainScale(record.intake.construction);
+  const main = grade.grades.find((g) => g.scale === scale);
+  if (!main) return null;
+  const cap = main.caps[0];
+  return {
+    inspected: record.inspected,
+    index: grade.conditionIndex,
+    scale,
+    grade: main.grade,
+    note: cap ? cap.says : record.inspected ? '' : 'inspection not finished',
+  };
+}
+
+/** Days after which a listed piece has stood long. */
+const LONG_UNSOLD_DAYS = 120;
+
+function slipOf(record: PieceRecord, readings: Readings): PieceSlip {
+  const attention: string[] = [];
+  const published = record.listing?.state === 'published' ? record.listing.publishedAt : null;
+  if (published !== null && Date.now() - Date.parse(published) > LONG_UNSOLD_DAYS * 86_400_000)
+    attention.push('Listed for more than four months');
+  if (record.listing?.messages.some((m) => m.state === 'open'))
+    attention.push(
+      record.listing.messages.some((m) => m.state === 'open' && m.kind === 'offer')
+        ? 'An offer waits for an answer'
+        : 'A question waits for an answer',
+    );
+  if (readings.trail.problems > 0) attention.push('The paper trail contradicts itself');
+  if (readings.when?.conflict) attention.push('What was seen cannot all be from one time');
+  if (!record.sale && (readings.which.tier === 'rejected' || readings.which.tier === 'doubtful'))
+    attention.push(
+      readings.which.tier === 'rejected' ? 'An imitation, by the evidence' : 'Its identity is in doubt',
+    );
+  return {
+    id: record.id,
+    stockNumber: record.stockNumber,
+    title: record.intake.title,
+    construction: record.intake.construction,
+    stage: record.stage,
+    missing: missingNext(progressOf(record)),
+    attention: record.sale ? [] : attention,
+    picture: record.pictures[0]?.hash ?? null,
+    cost: record.intake.price,
+    ask: record.pricing.ask,
+    readings,
+  };
+}

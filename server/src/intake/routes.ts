@@ -1,0 +1,408 @@
+import type { RequestHandler } from 'express';
+import multer from 'multer';
+import { ulid } from 'ulid';
+import { checkObservation, ENGINE_VERSION, subjectKey, type Observation } from '@jutbank/core/bench';
+import { periodOf } from '@jutbank/core/dates';
+import { stageOf, stockNumber, STAGES, type Stage } from '@jutbank/core/intake';
+import { money, type Money } from '@jutbank/core/money';
+import { intakeRoutes, type IntakeBody, type PieceSheet, type Tray } from '@jutbank/contract/intake';
+import type { AttributionBody, StoredAttribution } from '@jutbank/contract/bench';
+import type { Queries, Value } from '../db/index.ts';
+import {
+  answer,
+  decodeCursor,
+  invalid,
+  notFound,
+  pageOf,
+  type Answered,
+  type Call,
+  type Mount,
+} from '../http/index.ts';
+import { appendLedger } from '../provenance/index.ts';
+import { shopOf, takeNumber } from '../shop/index.ts';
+import { todayIso, type Markets } from '../value/index.ts';
+import { changePiece, dayBounds, pieceRecord } from './change.ts';
+import type { PictureStore } from './pictures.ts';
+import { identifyRecord, type Readers } from './readings.ts';
+import { loadPieces, type PieceRecord } from './record.ts';
+
+const MOST_PICTURE_BYTES = 30 * (1 << 20);
+const upload: RequestHandler = multer({
+  storage: multer.memoryStorage(),
+  limits: { fileSize: MOST_PICTURE_BYTES, files: 1, fields: 5 },
+  defParamCharset: 'utf8',
+}).single('file');
+
+/** Slips shown of each group of the tray; the rest is a page away. */
+const SLIPS_PER_GROUP = 12;
+
+export function mountIntake(mount: Mount, readers: Readers, markets: Markets, pictures: PictureStore): void {
+  const { database } = mount;
+  const sheetAnswer = async (db: Queries, record: PieceRecord): Promise<Answered<PieceSheet>> =>
+    answer(await readers.sheet(db, record), { etag: `"v${record.version}"` });
+
+  mount.reads(intakeRoutes.tray, async () => answer(await trayOf(database, readers, markets)));
+
+  mount.reads(intakeRoutes.listPieces, async ({ query }) => {
+    const before = decodeCursor(query.cursor, 1)?.[0];
+    const where: string[] = [];
+    const values: Value[] = [];
+    if (query.stage !== undefined) {
+      where.push('stage = ?');
+      values.push(query.stage);
+    }
+    if (query.q !== undefined) {
+      where.push('MATCH (title, stock_number, source_name, seller_statement) AGAINST (? IN BOOLEAN MODE)');
+      values.push(searchWords(query.q));
+    }
+    const total = await database.row<{ n: number }>(
+      `SELECT COUNT(*) AS n FROM piece ${where.length > 0 ? `WHERE ${where.join(' AND ')}` : ''}`,
+      values,
+    );
+    if (before !== undefined) {
+      where.push('id < ?');
+      values.push(before);
+    }
+    const ids = await database.rows<{ id: string }>(
+      `SELECT id FROM piece ${where.length > 0 ? `WHERE ${where.join(' AND ')}` : ''} ORDER BY id DESC LIMIT ?`,
+      [...values, query.limit + 1],
+    );
+    const slips = await readers.slips(
+      database,
+      await loadPieces(
+        database,
+        ids.map((r) => r.id),
+      ),
+    );
+    return answer(
+      pageOf(
+        slips,
+        query.limit,
+        Number(total?.n ?? 0),
+        (s) => s,
+        (s) => [s.id],
+      ),
+    );
+  });
+
+  mount.writes(intakeRoutes.createPiece, async (tx, { body, person }) => {
+    const id = ulid();
+    const number = stockNumber((await shopOf(tx)).stockScheme, await takeNumber(tx, 'next_stock'));
+    if (number === undefined)
+      throw invalid([{ pointer: '', message: 'the shop’s stock scheme has no place for a number' }]);
+    const columns = intakeColumns(body);
+    const names = Object.keys(columns);
+    const stage = stageOf({
+      hasSource: body.sourceKind !== null,
+      hasPrice: body.price !== null,
+      hasPicture: false,
+      attributed: false,
+      inspected: false,
+      priced: false,
+      custodyEvents: 0,
+      published: false,
+      sold: false,
+    });
+    await tx.run(
+      `INSERT INTO piece (id, stock_number, stage, completeness, ${names.join(', ')}) VALUES (?, ?, ?, '{}', ${names.map(() => '?').join(', ')})`,
+      [id, number, stage, ...Object.values(columns)],
+    );
+    await appendLedger(tx, { pieceId: id, kind: 'taken-in', person, body: { stockNumber: number, ...body } });
+    return sheetAnswer(tx, await pieceRecord(tx, id));
+  });
+
+  mount.reads(intakeRoutes.piece, async ({ params }) =>
+    sheetAnswer(database, await pieceRecord(database, params.id)),
+  );
+
+  const change = async <B>(
+    tx: Queries,
+    call: Call<{ id: string }, unknown, B>,
+    kind: string,
+    work: (before: PieceRecord) => Promise<void>,
+  ) =>
+    sheetAnswer(
+      tx,
+      await changePiece(
+        tx,
+        { pieceId: call.params.id, person: call.person, ifMatch: call.ifMatch, kind, body: call.body },
+        work,
+      ),
+    );
+
+  mount.writes(intakeRoutes.putIntake, (tx, call) =>
+    change(tx, call, 'intake-changed', async () => {
+      const columns = intakeColumns(call.body);
+      await tx.run(
+        `UPDATE piece SET ${Object.keys(columns)
+          .map((c) => `${c} = ?`)
+          .join(', ')} WHERE id = ?`,
+        [...Object.values(columns), call.params.id],
+      );
+    }),
+  );
+
+  mount.writes(intakeRoutes.putObservations, async (tx, call) => {
+    const index = await readers.library.index(tx);
+    const { observations } = call.body;
+    const problems = observations.flatMap((o, i) =>
+      checkObservation(index, o).map((p) => ({
+        pointer: `/observations/${i}${p.pointer}`,
+        message: p.message,
+      })),
+    );
+    if (problems.length > 0) throw invalid(problems);
+    return change(tx, call, 'observed', async () => {
+      await tx.run('DELETE FROM observation WHERE piece_id = ?', [call.params.id]);
+      const bySubject = new Map<string, Observation>(observations.map((o) => [subjectKey(o), o]));
+      const rows = [...bySubject].map(([subject, body], position) => [
+        call.params.id,
+        subject,
+        position,
+        JSON.stringify(body),
+      ]);
+      if (rows.length > 0)
+        await tx.insertMany('INSERT INTO observation (piece_id, subject, position, body) VALUES ?', rows);
+    });
+  });
+
+  mount.writes(intakeRoutes.putAttribution, async (tx, call) => {
+    const index = await readers.library.index(tx);
+    const decision = call.body.attribution;
+    if (decision) checkDecision(decision, index);
+    const record = await pieceRecord(tx, call.params.id);
+    const engine = identifyRecord(index, record);
+    const same =
+      decision?.variant === engine.candidates[0]?.variant && decision?.tier === engine.attribution.tier;
+    if (decision && !same && decision.reason === '')
+      throw invalid([
+        {
+          pointer: '/attribution/reason',
+          message: 'This differs from what the evidence says: give your reason.',
+        },
+      ]);
+    const stored: StoredAttribution | null = decision && {
+      ...decision,
+      decidedBy: call.person.name,
+      decidedAt: new Date().toISOString(),
+      engineVersion: ENGINE_VERSION,
+      referenceRevision: index.revision,
+      engineAnswer: {
+        candidates: engine.candidates,
+        unlisted: engine.unlisted,
+        attribution: engine.attribution,
+        core: engine.dating.core,
+        outer: engine.dating.outer,
+      },
+    };
+    return change(tx, call, 'attributed', async () => {
+      await tx.run('UPDATE piece SET attribution = ? WHERE id = ?', [
+        stored === null ? null : JSON.stringify(stored),
+        call.params.id,
+      ]);
+    });
+  });
+
+  mount.writes(intakeRoutes.putCondition, (tx, call) =>
+    change(tx, call, 'inspected', async () => {
+      const { findings, completeness, inspected } = call.body;
+      await tx.run('DELETE FROM finding WHERE piece_id = ?', [call.params.id]);
+      if (findings.length > 0)
+        await tx.insertMany(
+          'INSERT INTO finding (piece_id, position, part, defect, severity, measure, times, side, note) VALUES ?',
+          findings.map((f, i) => [
+            call.params.id,
+            i,
+            f.part,
+            f.defect,
+            f.severity ?? null,
+            f.measure ?? null,
+            f.count ?? null,
+            f.side ?? null,
+            f.note ?? null,
+          ]),
+        );
+      await tx.run('UPDATE piece SET completeness = ?, inspected = ? WHERE id = ?', [
+        JSON.stringify(completeness),
+        inspected,
+        call.params.id,
+      ]);
+    }),
+  );
+
+  mount.writes(intakeRoutes.putCustody, (tx, call) =>
+    change(tx, call, 'custody-recorded', async () => {
+      const { events } = call.body;
+      await tx.run('DELETE FROM custody_event WHERE piece_id = ?', [call.params.id]);
+      const sorted = [...events].sort(
+        (a, b) => periodOf(a.period).start.earliest - periodOf(b.period).start.earliest,
+      );
+      if (sorted.length > 0)
+        await tx.insertMany(
+          'INSERT INTO custody_event (piece_id, position, holder, private, place, period, held_from, held_to, how, evidence, note) VALUES ?',
+          sorted.map((e, i) => [
+            call.params.id,
+            i,
+            e.holder,
+            e.private,
+            e.place,
+            e.period,
+            ...dayBounds(e.period),
+            e.how,
+            e.evidence,
+            e.note,
+          ]),
+        );
+    }),
+  );
+
+  mount.writes(intakeRoutes.putPricing, (tx, call) =>
+    change(tx, call, 'priced', async () => {
+      const { ask, floor, note } = call.body;
+      await tx.run(
+        'UPDATE piece SET ask = ?, ask_currency = ?, floor_price = ?, floor_currency = ?, pricing_note = ? WHERE id = ?',
+        [
+          ask?.amount ?? null,
+          ask?.currency ?? null,
+          floor?.amount ?? null,
+          floor?.currency ?? null,
+          note,
+          call.params.id,
+        ],
+      );
+    }),
+  );
+
+  mount.reads(intakeRoutes.addPicture, async ({ params, request, response, person, ifMatch }) => {
+    await new Promise<void>((resolve, reject) =>
+      upload(request, response, (error: unknown) => (error ? reject(error) : resolve())),
+    );
+    if (!request.file)
+      throw invalid([{ pointer: '/file', message: 'choose a picture: the part is called “file”' }]);
+    const caption = String((request.body as Record<string, unknown>).caption ?? '')
+      .trim()
+      .slice(0, 200);
+    const stored = await pictures.keep(request.file.buffer);
+    const record = await database.transaction((tx) =>
+      changePiece(
+        tx,
+        {
+          pieceId: params.id,
+          person,
+          ifMatch,
+          anyVersion: ifMatch === undefined,
+          kind: 'picture-added',
+          body: { ...stored, caption },
+        },
+        async () => {
+          await tx.run(
+            'INSERT INTO picture (id, piece_id, hash, caption, width, height) VALUES (?, ?, ?, ?, ?, ?)',
+            [ulid(), params.id, stored.hash, caption, stored.width, stored.height],
+          );
+        },
+      ),
+    );
+    return sheetAnswer(database, record);
+  });
+
+  mount.writes(intakeRoutes.removePicture, async (tx, call) =>
+    change(tx, call, 'picture-removed', async () => {
+      const removed = await tx.run('DELETE FROM picture WHERE id = ? AND piece_id = ?', [
+        call.params.picture,
+        call.params.id,
+      ]);
+      if (removed === 0) throw notFound('picture');
+    }),
+  );
+
+  mount.reads(intakeRoutes.picture, async ({ params, response }) => {
+    const bytes = await pictures.read(params.hash, params.size);
+    if (!bytes) throw notFound('picture');
+    response
+      .type('image/webp')
+      .setHeader('Cache-Control', 'private, max-age=31536000, immutable')
+      .send(bytes);
+    return undefined;
+  });
+}
+
+/** Words for a boolean full-text search: each must begin a word of the text. */
+export const searchWords = (q: string): string =>
+  q
+    .split(/[^\p{L}\p{N}]+/u)
+    .filter((word) => word.length > 1)
+    .map((word) => `+${word}*`)
+    .join(' ');
+
+function checkDecision(
+  decision: AttributionBody,
+  index: Awaited<ReturnType<Readers['library']['index']>>,
+): void {
+  if (decision.variant !== null && index.variants.get(decision.variant)?.pattern.id !== decision.pattern)
+    throw invalid([{ pointer: '/attribution/variant', message: 'this variant is not of that pattern' }]);
+  if (decision.pattern !== null && !index.patterns.has(decision.pattern))
+    throw invalid([
+      { pointer: '/attribution/pattern', message: `there is no pattern “${decision.pattern}”` },
+    ]);
+}
+
+function intakeColumns(body: IntakeBody): Record<string, Value> {
+  const [from, to] = dayBounds(body.acquired);
+  return {
+    title: body.title,
+    construction: body.construction,
+    source_kind: body.sourceKind,
+    source_name: body.sourceName,
+    source_place: body.sourcePlace,
+    acquired: body.acquired,
+    acquired_from: from,
+    acquired_to: to,
+    price: body.price?.amount ?? null,
+    price_currency: body.price?.currency ?? null,
+    seller_statement: body.sellerStatement,
+    came_with: body.cameWith,
+    as_found: body.asFound,
+  };
+}
+
+async function trayOf(db: Queries, readers: Readers, markets: Markets): Promise<Tray> {
+  const on = await markets.on(todayIso());
+  const inBase = (rows: readonly { currency: string | null; total: string | null }[]): Money => {
+    const sum = rows.reduce((total, row) => {
+      const rate = row.currency === null ? undefined : on.rates(row.currency, on.day);
+      return row.total === null || rate === undefined ? total : total + Number(row.total) / rate;
+    }, 0);
+    return money(sum.toFixed(4), on.base);
+  };
+  const costs = await db.rows<{ stage: Stage; currency: string | null; n: number; total: string | null }>(
+    'SELECT stage, price_currency AS currency, COUNT(*) AS n, SUM(price) AS total FROM piece GROUP BY stage, price_currency',
+  );
+  const asks = await db.rows<{ currency: string | null; total: string | null }>(
+    "SELECT ask_currency AS currency, SUM(ask) AS total FROM piece WHERE stage <> 'sold' GROUP BY ask_currency",
+  );
+  const ids = await db.rows<{ id: string; stage: Stage }>(
+    `SELECT id, stage FROM (SELECT id, stage, ROW_NUMBER() OVER (PARTITION BY stage ORDER BY changed_at DESC, id DESC) AS place FROM piece) ranked WHERE place <= ${SLIPS_PER_GROUP}`,
+  );
+  const slips = await readers.slips(
+    db,
+    await loadPieces(
+      db,
+      ids.map((r) => r.id),
+    ),
+  );
+  const groups = STAGES.map((stage) => {
+    const own = costs.filter((c) => c.stage === stage);
+    return {
+      stage,
+      count: own.reduce((n, c) => n + Number(c.n), 0),
+      bound: inBase(own),
+      slips: slips.filter((s) => s.stage === stage),
+    };
+  });
+  return {
+    groups: groups.filter((g) => g.count > 0),
+    attention: slips.filter((s) => s.attention.length > 0),
+    bound: inBase(costs.filter((c) => c.stage !== 'sold')),
+    asking: inBase(asks),
+  };
+}

@@ -1,0 +1,160 @@
+import { ulid } from 'ulid';
+import { cautionsFor, checkWording, writeListing } from '@jutbank/core/listing';
+import { listingRoutes, type ListingDraft } from '@jutbank/contract/listing';
+import { answer, conflict, invalid, type Mount } from '../http/index.ts';
+import { changePiece, pieceRecord, type PieceRecord, type Readers } from '../intake/index.ts';
+import { factsOf } from './facts.ts';
+import type { Marketplace } from './marketplace.ts';
+
+export function mountListing(mount: Mount, readers: Readers, marketplace: Marketplace): void {
+  const { database } = mount;
+  const etag = (record: PieceRecord) => ({ etag: `"v${record.version}"` });
+
+  mount.reads(listingRoutes.draft, async ({ params }) => {
+    const record = await pieceRecord(database, params.id);
+    const facts = factsOf(await readers.library.index(), record);
+    const written = writeListing(facts);
+    const text = record.listing ?? written;
+    const draft: ListingDraft = {
+      written,
+      problems: checkWording(facts, text),
+      cautions: cautionsFor(facts.construction),
+      blocks: blocksOf(record),
+    };
+    return answer(draft);
+  });
+
+  mount.writes(listingRoutes.putListing, async (tx, { params, body, person, ifMatch }) => {
+    const record = await changePiece(
+      tx,
+      { pieceId: params.id, person, ifMatch, kind: 'listing-written', body },
+      async (before) => {
+        if (before.listing?.state === 'published')
+          throw conflict('It is up already. Take it down to change its text.');
+        await tx.run(
+          "INSERT INTO listing (piece_id, state, title, body) VALUES (?, 'draft', ?, ?) ON DUPLICATE KEY UPDATE state = 'draft', title = VALUES(title), body = VALUES(body)",
+          [params.id, body.title, body.body],
+        );
+      },
+    );
+    return answer(await readers.sheet(tx, record), etag(record));
+  });
+
+  mount.writes(listingRoutes.publish, async (tx, { params, person, ifMatch }) => {
+    const index = await readers.library.index(tx);
+    const record = await changePiece(
+      tx,
+      { pieceId: params.id, person, ifMatch, kind: 'published', body: {} },
+      async (before) => {
+        if (before.listing?.state === 'published') throw conflict('It is up already.');
+        const facts = factsOf(index, before);
+        const text = before.listing ?? writeListing(facts);
+        const problems = [...blocksOf(before), ...checkWording(facts, text).map((p) => p.detail)];
+        if (problems.length > 0) throw invalid(problems.map((message) => ({ pointer: '/listing', message })));
+        const ask = before.pricing.ask;
+        if (!ask) throw conflict('It has no price yet.');
+        const ref = await marketplace.publish({
+          stockNumber: before.stockNumber,
+          title: text.title,
+          body: text.body,
+          price: ask,
+        });
+        await tx.run(
+          "INSERT INTO listing (piece_id, state, title, body, published_at, marketplace_ref) VALUES (?, 'published', ?, ?, UTC_TIMESTAMP(3), ?) ON DUPLICATE KEY UPDATE state = 'published', published_at = UTC_TIMESTAMP(3), marketplace_ref = VALUES(marketplace_ref)",
+          [params.id, text.title, text.body, ref],
+        );
+      },
+    );
+    return answer(await readers.sheet(tx, record), etag(record));
+  });
+
+  mount.reads(listingRoutes.fetchMessages, async ({ params, person }) => {
+    const before = await pieceRecord(database, params.id);
+    const ref = before.listing?.marketplaceRef;
+    const known = new Set(before.listing?.messages.map((m) => m.id));
+    if (ref == null || before.listing?.state !== 'published')
+      throw conflict('It is not up on the marketplace.');
+    const arrived = await marketplace.messages(ref);
+    const record = await database.transaction(async (tx) => {
+      const there = await tx.rows<{ outside_id: string }>(
+        'SELECT outside_id FROM market_message WHERE piece_id = ?',
+        [params.id],
+      );
+      const fresh = arrived.filter((m) => !there.some((t) => t.outside_id === m.id));
+      if (fresh.length === 0) return pieceRecord(tx, params.id);
+      return changePiece(
+        tx,
+        {
+          pieceId: params.id,
+          person,
+          ifMatch: undefined,
+          anyVersion: true,
+          kind: 'messages-received',
+          body: fresh,
+        },
+        async () => {
+          await tx.insertMany(
+            'INSERT INTO market_message (id, piece_id, outside_id, kind, sender, words, amount, currency) VALUES ?',
+            fresh.map((m) => [
+              ulid(),
+              params.id,
+              m.id,
+              m.kind,
+              m.from,
+              m.text,
+              m.amount?.amount ?? null,
+              m.amount?.currency ?? null,
+            ]),
+          );
+        },
+      );
+    });
+    return answer(await readers.sheet(database, record), {
+      ...etag(record),
+      headers: { 'X-New-Messages': String((record.listing?.messages.length ?? 0) - known.size) },
+    });
+  });
+
+  mount.writes(listingRoutes.answer, async (tx, { params, body, person, ifMatch }) => {
+    const record = await changePiece(
+      tx,
+      {
+        pieceId: params.id,
+        person,
+        ifMatch,
+        anyVersion: ifMatch === undefined,
+        kind: body.decline ? 'offer-declined' : 'question-answered',
+        body: { message: params.message, ...body },
+      },
+      async (before) => {
+        const message = before.listing?.messages.find((m) => m.id === params.message);
+        if (!message || message.state !== 'open') throw conflict('This message has been dealt with.');
+        if (message.kind === 'question' && body.text === '')
+          throw invalid([{ pointer: '/text', message: 'Write an answer first.' }]);
+        const row = await tx.row<{ outside_id: string }>(
+          'SELECT outside_id FROM market_message WHERE id = ?',
+          [params.message],
+        );
+        const text =
+          body.decline && body.text === '' ? 'Thank you, but this is below what we can accept.' : body.text;
+        await marketplace.answer(before.listing?.marketplaceRef ?? '', row?.outside_id ?? '', text);
+        await tx.run('UPDATE market_message SET state = ?, answer = ? WHERE id = ?', [
+          message.kind === 'offer' ? 'declined' : 'answered',
+          text,
+          params.message,
+        ]);
+      },
+    );
+    return answer(await readers.sheet(tx, record), etag(record));
+  });
+}
+
+/** What must be there before anything may go up. */
+function blocksOf(record: PieceRecord): string[] {
+  const blocks: string[] = [];
+  if (!record.attribution) blocks.push('Decide what it is: the wording follows from it.');
+  if (!record.inspected) blocks.push('Finish the inspection: every finding must be told.');
+  if (!record.pricing.ask) blocks.push('Set a price.');
+  if (record.pictures.length === 0) blocks.push('Add a picture.');
+  return blocks;
+}

@@ -1,0 +1,1 @@
+export { mountSale } from './routes.ts';

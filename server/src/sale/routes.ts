@@ -1,0 +1,243 @@
+import { randomInt } from 'node:crypto';
+import { ulid } from 'ulid';
+import type { ReferenceIndex } from '@jutbank/core/bench';
+import { claimFor } from '@jutbank/core/listing';
+import { convert, money, subtractMoney, type Money } from '@jutbank/core/money';
+import { netOf, type Channel } from '@jutbank/core/sale';
+import { saleRoutes, type PublicCertificate, type SaleBody } from '@jutbank/contract/sale';
+import { raiseRevision, type Queries } from '../db/index.ts';
+import { answer, conflict, decodeCursor, invalid, notFound, pageOf, type Mount } from '../http/index.ts';
+import {
+  changePiece,
+  gradeRecord,
+  identifyRecord,
+  madeSpan,
+  type PieceRecord,
+  type Readers,
+} from '../intake/index.ts';
+import { factsOf, type Marketplace } from '../listing/index.ts';
+import { entryIntact } from '../provenance/index.ts';
+import { shopOf, takeNumber } from '../shop/index.ts';
+import { insertComparables, knownFor, normaliseRow, todayIso, type Markets } from '../value/index.ts';
+import { certificatePaper, invoicePaper } from './paper.ts';
+import { countSales, listSales, saleByCode, saleById, shown, type StoredSale } from './queries.ts';
+
+/** What the simulated marketplace keeps of a sale. */
+const MARKETPLACE_CHANNEL: Channel = { commissionPct: 8, paymentPct: 2.5, paymentFixed: '0.30' };
+const OVER_THE_COUNTER: Channel = {};
+
+type Snapshot = Omit<PublicCertificate, 'fingerprint' | 'intact' | 'code' | 'issuedAt'>;
+
+export function mountSale(
+  mount: Mount,
+  readers: Readers,
+  markets: Markets,
+  marketplace: Marketplace,
+  log: (error: unknown) => void,
+  publicUrl: string | undefined,
+): void {
+  const { database } = mount;
+
+  mount.writes(saleRoutes.sell, async (tx, { params, body, person }) => {
+    const index = await readers.library.index(tx);
+    const on = await markets.on(todayIso());
+    const shop = await shopOf(tx);
+    const id = ulid();
+    let endRef: string | null = null;
+    await changePiece(
+      tx,
+      {
+        pieceId: params.id,
+        person,
+        ifMatch: undefined,
+        anyVersion: true,
+        kind: 'sold',
+        body: { ...body, sale: id },
+      },
+      async (record) => {
+        if (!record.attribution)
+          throw conflict('Decide what it is before it is sold: the certificate says so.');
+        const price = priceOf(record, body);
+        endRef = record.listing?.state === 'published' ? record.listing.marketplaceRef : null;
+        const net = netOf(
+          price.currency,
+          body.message == null ? OVER_THE_COUNTER : MARKETPLACE_CHANNEL,
+          price.amount,
+        );
+        const cost = record.intake.price;
+        const rate = (currency: string) => on.rates(currency, on.day)?.toString();
+        const costHere = cost && convert(cost, price.currency, rate);
+        const margin = costHere ? subtractMoney(money(net.net, price.currency), costHere) : null;
+        const number = `${new Date().getUTCFullYear()}-${String(await takeNumber(tx, 'next_invoice')).padStart(4, '0')}`;
+        await tx.run(
+          'INSERT INTO sale (id, piece_id, invoice_number, sold_at, buyer_name, buyer_address, price, currency, net, cost, cost_currency, margin, certificate_code, certificate, ledger_seq) VALUES (?, ?, ?, UTC_TIMESTAMP(3), ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 0)',
+          [
+            id,
+            params.id,
+            number,
+            body.buyerName,
+            body.buyerAddress,
+            price.amount,
+            price.currency,
+            JSON.stringify(net),
+            cost?.amount ?? null,
+            cost?.currency ?? null,
+            margin?.amount ?? null,
+            newCode(),
+            JSON.stringify(snapshotOf(index, record, shop.name)),
+          ],
+        );
+        await tx.run("UPDATE listing SET state = 'ended' WHERE piece_id = ?", [params.id]);
+        await tx.run(
+          "UPDATE market_message SET state = CASE WHEN id = ? THEN 'accepted' WHEN kind = 'offer' THEN 'declined' ELSE 'answered' END WHERE piece_id = ? AND state = 'open'",
+          [body.message ?? '', params.id],
+        );
+        await realisedPrice(tx, readers, index, record, price, shop.name, body.message != null);
+      },
+    );
+    await tx.run(
+      'UPDATE sale SET ledger_seq = (SELECT MAX(seq) FROM ledger_entry WHERE piece_id = ?) WHERE id = ?',
+      [params.id, id],
+    );
+    const sale = await saleById(tx, id);
+    if (!sale) throw new Error('the sale was not stored');
+    // the marketplace is told after the fact: a sale must not hang on it
+    if (endRef !== null) marketplace.end(endRef).catch(log);
+    return answer(shown(sale));
+  });
+
+  mount.reads(saleRoutes.list, async ({ query }) => {
+    const before = decodeCursor(query.cursor, 1)?.[0];
+    const rows = await listSales(
+      database,
+      before === undefined ? undefined : String(before),
+      query.limit + 1,
+    );
+    return answer(pageOf(rows, query.limit, await countSales(database), shown, (s) => [s.id]));
+  });
+
+  const find = async (id: string): Promise<StoredSale> => {
+    const sale = await saleById(database, id);
+    if (!sale) throw notFound('sale');
+    return sale;
+  };
+  const certificateOf = async (sale: StoredSale): Promise<PublicCertificate> => {
+    const snapshot = JSON.parse(sale.certificate) as Snapshot;
+    const { hash, intact } = await entryIntact(database, sale.ledgerSeq);
+    return { ...snapshot, code: sale.certificateCode, issuedAt: sale.soldAt, fingerprint: hash, intact };
+  };
+
+  mount.reads(saleRoutes.one, async ({ params }) => answer(shown(await find(params.id))));
+
+  mount.reads(saleRoutes.invoice, async ({ params, response }) => {
+    const sale = await find(params.id);
+    const shop = await shopOf(database);
+    const pdf = await invoicePaper(shop.name, sale, (await certificateOf(sale)).claim);
+    response
+      .type('application/pdf')
+      .setHeader('Content-Disposition', `inline; filename="invoice-${sale.invoiceNumber}.pdf"`)
+      .send(pdf);
+    return undefined;
+  });
+
+  mount.reads(saleRoutes.certificate, async ({ params, request, response }) => {
+    const sale = await find(params.id);
+    const base = publicUrl ?? `${request.protocol}://${request.get('host') ?? 'localhost'}`;
+    const pdf = await certificatePaper(await certificateOf(sale), `${base}/c/${sale.certificateCode}`);
+    response
+      .type('application/pdf')
+      .setHeader('Content-Disposition', `inline; filename="certificate-${sale.stockNumber}.pdf"`)
+      .send(pdf);
+    return undefined;
+  });
+
+  mount.reads(saleRoutes.check, async ({ params }) => {
+    const sale = await saleByCode(database, params.code);
+    if (!sale) throw notFound('certificate');
+    return answer(await certificateOf(sale));
+  });
+}
+
+function priceOf(record: PieceRecord, body: SaleBody): Money {
+  if (body.message == null) {
+    if (body.price == null) throw invalid([{ pointer: '/price', message: 'What does it sell for?' }]);
+    return body.price;
+  }
+  const offer = record.listing?.messages.find((m) => m.id === body.message);
+  if (offer?.kind !== 'offer' || offer.state !== 'open' || !offer.amount)
+    throw conflict('This offer is no longer open.');
+  return offer.amount;
+}
+
+const CODE_SIGNS = '0123456789ABCDEFGHJKMNPQRSTVWXYZ';
+const newCode = () => Array.from({ length: 12 }, () => CODE_SIGNS[randomInt(CODE_SIGNS.length)]).join('');
+
+/** What is public of the piece, frozen on the day of the sale. Private owners are named by town only. */
+function snapshotOf(index: ReferenceIndex, record: PieceRecord, shop: string): Snapshot {
+  const facts = factsOf(index, record);
+  return {
+    shop,
+    stockNumber: record.stockNumber,
+    claim: claimFor(facts),
+    made: facts.made ?? null,
+    grade: facts.gradeLine ?? null,
+    findings: [...facts.disclosures],
+    provenance: facts.provenance ?? null,
+    notProvedBecause: [...facts.unproved],
+  };
+}
+
+/** The realised price becomes a comparable of the shop's own. */
+async function realisedPrice(
+  tx: Queries,
+  readers: Readers,
+  index: ReferenceIndex,
+  record: PieceRecord,
+  price: Money,
+  shop: string,
+  online: boolean,
+): Promise<void> {
+  const decided = record.attribution;
+  if (decided?.pattern == null) return;
+  const grade = gradeRecord(record, madeSpan(index, record, identifyRecord(index, record)));
+  const sure = decided.tier === 'confirmed' || decided.tier === 'probable' || decided.tier === 'rejected';
+  const alterations = record.findings
+    .map((f) => f.defect)
+    .filter((d) =>
+      ['reground', 'refinished', 'polished', 'repaired', 'replaced', 'engraved', 'named'].includes(d),
+    );
+  const item = (name: string) => {
+    const state = record.completeness[name] ?? '';
+    return state === 'original' || state === 'none' || state === 'not-applicable'
+      ? state
+      : state === ''
+        ? ''
+        : 'later';
+  };
+  const { row } = normaliseRow(
+    {
+      sale_date: todayIso(),
+      price: price.amount,
+      currency: price.currency,
+      price_kind: 'sold',
+      venue: shop,
+      venue_kind: online ? 'online' : 'retail',
+      pattern: decided.pattern,
+      variant: sure ? (decided.variant ?? '') : '',
+      condition_index: record.inspected ? String(grade.conditionIndex) : '',
+      box: item('box'),
+      papers: item('papers'),
+      sheath: item('sheath'),
+      alterations: [...new Set(alterations)].join('|'),
+      buyer_premium_pct: '0',
+      shipping_included: 'no',
+      source: 'own sale',
+      note: record.stockNumber,
+    },
+    await knownFor(readers.library),
+    false,
+  );
+  if (!row) return;
+  await insertComparables(tx, [row], record.id);
+  await raiseRevision(tx, 'comparables');
+}

@@ -1,0 +1,140 @@
+/**
+ * A marketplace that does not exist: it takes listings over HTTP and, like a real one, answers with questions and
+ * offers. What it says follows from the listing alone, so that tests and demonstrations repeat.
+ */
+import { createHash } from 'node:crypto';
+import { mkdir, readFile, rename, writeFile } from 'node:fs/promises';
+import { createServer, type Server } from 'node:http';
+import { join } from 'node:path';
+import type { AddressInfo } from 'node:net';
+import express from 'express';
+
+interface Listing {
+  ref: string;
+  title: string;
+  body: string;
+  price: { amount: string; currency: string };
+  state: 'up' | 'ended';
+  answers: Record<string, string>;
+}
+interface Message {
+  id: string;
+  kind: 'question' | 'offer';
+  from: string;
+  text: string;
+  amount: { amount: string; currency: string } | null;
+}
+
+const BUYERS = [
+  'Maren Tolleth',
+  'Oskar Wynde',
+  'Philippa Dunmere',
+  'Ruben Askel',
+  'Greta Sundholm',
+  'Anselm Corrie',
+];
+const QUESTIONS = [
+  'Is there any play in the blade when it is open?',
+  'Has the blade been sharpened, and if so how often would you say?',
+  'Could you tell me what is stamped on the back of the tang?',
+  'Would you post it abroad, and what would that cost?',
+  'Is the handle sound around the pins?',
+];
+
+/** What comes in for a listing: one question and one offer a little below the price. */
+function messagesFor(listing: Listing): Message[] {
+  const seed = createHash('sha256').update(`${listing.ref} ${listing.title}`).digest();
+  const pick = <T>(list: readonly T[], at: number): T => list[(seed[at] ?? 0) % list.length] as T;
+  const share = 0.86 + ((seed[3] ?? 0) / 255) * 0.1;
+  const cents = /\./.test(listing.price.amount);
+  const offered = Number(listing.price.amount) * share;
+  const amount = cents ? (Math.round(offered * 2) / 2).toFixed(2) : String(Math.round(offered));
+  return [
+    {
+      id: `${listing.ref}-q`,
+      kind: 'question',
+      from: pick(BUYERS, 0),
+      text: pick(QUESTIONS, 1),
+      amount: null,
+    },
+    {
+      id: `${listing.ref}-o`,
+      kind: 'offer',
+      from: pick(BUYERS, 2),
+      text: 'I would take it at this price and pay today.',
+      amount: { amount, currency: listing.price.currency },
+    },
+  ];
+}
+
+export interface RunningMarketplace {
+  readonly url: string;
+  close(): Promise<void>;
+}
+
+/** @param folder where it keeps its listings; @param port 0 for any free one */
+export async function startMarketplace(folder: string, port = 0): Promise<RunningMarketplace> {
+  const path = join(folder, 'marketplace.json');
+  await mkdir(folder, { recursive: true });
+  const listings = new Map<string, Listing>(
+    await readFile(path, 'utf8').then(
+      (text) => (JSON.parse(text) as Listing[]).map((l) => [l.ref, l]),
+      () => [],
+    ),
+  );
+  let saving = Promise.resolve();
+  const save = () => {
+    saving = saving.then(async () => {
+      await writeFile(`${path}.new`, JSON.stringify([...listings.values()]));
+      await rename(`${path}.new`, path);
+    });
+    return saving;
+  };
+
+  const app = express();
+  app.use(express.json());
+  app.post('/listings', async (request, response) => {
+    const { stockNumber, title, body, price } = request.body as {
+      stockNumber: string;
+      title: string;
+      body: string;
+      price: Listing['price'];
+    };
+    const ref = `M${createHash('sha256').update(`${stockNumber} ${title} ${listings.size}`).digest('hex').slice(0, 10)}`;
+    listings.set(ref, { ref, title, body, price, state: 'up', answers: {} });
+    await save();
+    response.status(201).json({ ref });
+  });
+  app.get('/listings/:ref/messages', (request, response) => {
+    const listing = listings.get(request.params.ref);
+    if (!listing) response.status(404).json({});
+    else response.json({ items: listing.state === 'up' ? messagesFor(listing) : [] });
+  });
+  app.post('/listings/:ref/messages/:id/answer', async (request, response) => {
+    const listing = listings.get(request.params.ref);
+    if (listing) listing.answers[request.params.id] = String((request.body as { text?: unknown }).text ?? '');
+    await save();
+    response.status(listing ? 200 : 404).json({});
+  });
+  app.post('/listings/:ref/end', async (request, response) => {
+    const listing = listings.get(request.params.ref);
+    if (listing) listing.state = 'ended';
+    await save();
+    response.status(listing ? 200 : 404).json({});
+  });
+
+  const server: Server = createServer(app);
+  await new Promise<void>((resolve, reject) => {
+    server.once('error', reject);
+    server.listen(port, '127.0.0.1', resolve);
+  });
+  const { port: got } = server.address() as AddressInfo;
+  return {
+    url: `http://127.0.0.1:${got}`,
+    close: async () => {
+      server.closeAllConnections();
+      await new Promise((resolve) => server.close(resolve));
+      await saving;
+    },
+  };
+}
