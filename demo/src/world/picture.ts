@@ -26,8 +26,8 @@ const BLADES: Record<string, string> = {
   phosphated: '#5a5e5b',
   stonewash: '#9da1a4',
 };
-const WIDTH = 1280;
-const HEIGHT = 880;
+const WIDTH = 1040;
+const HEIGHT = 715;
 
 export interface Subject {
   readonly construction: Construction;
@@ -46,7 +46,7 @@ export async function drawPicture(subject: Subject, chance: Chance, closeUp = fa
     line: '#22262a',
     none: 'none',
   };
-  const scale = closeUp ? 16.8 : 8.8;
+  const scale = closeUp ? 13.6 : 7.2;
   const tilt = chance.between(-4, 4);
   const shapes = drawOutline(subject.construction, subject.traits)
     .map(

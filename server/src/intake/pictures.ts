@@ -40,14 +40,14 @@ export class PictureStore {
       .rotate()
       .resize({ width: LONGEST_SIDE, height: LONGEST_SIDE, fit: 'inside', withoutEnlargement: true })
       // nothing of the camera's own notes is carried over: sharp drops EXIF, GPS included, unless asked to keep it
-      .webp({ quality: 86 })
+      .webp({ quality: 84, effort: 2 })
       .toBuffer({ resolveWithObject: true })
       .catch(() => {
         throw invalid([{ pointer: '/file', message: 'this picture is damaged or too large to open' }]);
       });
     const thumb = await sharp(full.data)
       .resize({ width: THUMB_SIDE, height: THUMB_SIDE, fit: 'inside' })
-      .webp({ quality: 80 })
+      .webp({ quality: 78, effort: 2 })
       .toBuffer();
     const hash = createHash('sha256').update(full.data).digest('hex');
     await this.#write(this.#path(hash, 'full'), full.data);

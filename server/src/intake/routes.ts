@@ -6,6 +6,7 @@ import { periodOf } from '@jutbank/core/dates';
 import { stageOf, stockNumber, STAGES, type Stage } from '@jutbank/core/intake';
 import { money, type Money } from '@jutbank/core/money';
 import { intakeRoutes, type IntakeBody, type PieceSheet, type Tray } from '@jutbank/contract/intake';
+import { valueRoutes } from '@jutbank/contract/value';
 import type { AttributionBody, StoredAttribution } from '@jutbank/contract/bench';
 import type { Queries, Value } from '../db/index.ts';
 import {
@@ -272,6 +273,14 @@ export function mountIntake(mount: Mount, readers: Readers, markets: Markets, pi
       );
     }),
   );
+
+  mount.reads(valueRoutes.pieceWorth, async ({ params }) => {
+    const worth = await readers.worth(await pieceRecord(database, params.id));
+    return answer({
+      worth: worth ?? null,
+      why: worth ? null : 'Nothing says yet which pattern it is: look at it on the bench, or decide.',
+    });
+  });
 
   mount.reads(intakeRoutes.addPicture, async ({ params, request, response, person, ifMatch }) => {
     await new Promise<void>((resolve, reject) =>

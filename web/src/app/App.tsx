@@ -1,0 +1,41 @@
+import { CssBaseline, ThemeProvider } from '@mui/material';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { SnackbarProvider } from 'notistack';
+import { useEffect, useMemo, useState } from 'react';
+import { RouterProvider } from 'react-router';
+import { ApiProblem } from './api.ts';
+import { ModeContext, storedMode } from './mode.ts';
+import { router } from './routes.tsx';
+import { themeFor, type Mode } from './theme.ts';
+
+const queries = new QueryClient({
+  defaultOptions: {
+    queries: {
+      staleTime: 10_000,
+      retry: (count, error) =>
+        count < 2 && !(error instanceof ApiProblem && error.status >= 400 && error.status < 500),
+    },
+  },
+});
+
+export function App() {
+  const [mode, setMode] = useState<Mode>(storedMode);
+  const theme = useMemo(() => themeFor(mode), [mode]);
+  useEffect(() => {
+    document.documentElement.dataset.mode = mode;
+    localStorage.setItem('jutbank.mode', mode);
+  }, [mode]);
+  const value = useMemo(() => ({ mode, setMode }), [mode]);
+  return (
+    <ModeContext value={value}>
+      <ThemeProvider theme={theme}>
+        <CssBaseline />
+        <QueryClientProvider client={queries}>
+          <SnackbarProvider maxSnack={2} autoHideDuration={6000}>
+            <RouterProvider router={router} />
+          </SnackbarProvider>
+        </QueryClientProvider>
+      </ThemeProvider>
+    </ModeContext>
+  );
+}

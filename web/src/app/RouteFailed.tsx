@@ -1,0 +1,8 @@
+import { useRouteError } from 'react-router';
+import { Failed } from './states.tsx';
+
+/** The boundary of every screen: what breaks inside one does not take the rest along. */
+export function RouteFailed() {
+  const error = useRouteError();
+  return <Failed error={error} retry={() => location.reload()} />;
+}

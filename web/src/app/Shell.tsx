@@ -1,0 +1,124 @@
+import { useQuery } from '@tanstack/react-query';
+import { lazy, Suspense, useMemo, useState } from 'react';
+import { Link, NavLink, Outlet, useNavigation } from 'react-router';
+import { get } from './api.ts';
+import { useMode } from './mode.ts';
+import { SessionContext, useSessionQuery, useSignOut } from './session.ts';
+import { useShortcuts } from './shortcuts.ts';
+import { Failed, Loading } from './states.tsx';
+
+const SignInPage = lazy(() => import('../shop/SignInPage.tsx'));
+const SetupPage = lazy(() => import('../shop/SetupPage.tsx'));
+const Finder = lazy(() => import('./Finder.tsx'));
+const KeysHelp = lazy(() => import('./KeysHelp.tsx'));
+
+export function Wordmark() {
+  return (
+    <Link to="/" className="wordmark">
+      <svg width="26" height="22" viewBox="0 0 26 22" aria-hidden="true">
+        <path d="M0 20h26v2H0zM0 12h17v3H0zM0 12h5v8H0z" fill="var(--ink)" />
+        <path d="M6 9L25 2l-4 7z" fill="var(--accent)" />
+      </svg>
+      Jutbank
+    </Link>
+  );
+}
+
+export function Shell() {
+  const session = useSessionQuery();
+  const health = useQuery({
+    queryKey: ['health'],
+    queryFn: () => get<{ empty: boolean }>('/health'),
+    enabled: session.data === null,
+  });
+  if (session.isError) return <Failed error={session.error} retry={() => void session.refetch()} />;
+  if (session.data === undefined) return <Loading />;
+  if (session.data === null) {
+    if (health.isError) return <Failed error={health.error} retry={() => void health.refetch()} />;
+    if (!health.data) return <Loading />;
+    return <Suspense fallback={<Loading />}>{health.data.empty ? <SetupPage /> : <SignInPage />}</Suspense>;
+  }
+  return (
+    <SessionContext value={session.data}>
+      <Frame />
+    </SessionContext>
+  );
+}
+
+const PLACES = [
+  ['/', 'Tray'],
+  ['/reference', 'Reference'],
+  ['/comparables', 'Comparables'],
+  ['/sales', 'Sales'],
+  ['/shop', 'Shop'],
+] as const;
+
+function Frame() {
+  const navigation = useNavigation();
+  const { mode, setMode } = useMode();
+  const [open, setOpen] = useState<'find' | 'keys'>();
+  const signOut = useSignOut();
+  const keys = useMemo(
+    () => [
+      { key: '/', does: 'Find anything', run: () => setOpen('find') },
+      { key: '?', does: 'Show the keys of this screen', run: () => setOpen('keys') },
+    ],
+    [],
+  );
+  useShortcuts('Everywhere', keys);
+  return (
+    <div className="frame">
+      <a className="skip" href="#main">
+        To the content
+      </a>
+      <header className="head">
+        <Wordmark />
+        <nav aria-label="Places">
+          {PLACES.map(([to, label]) => (
+            <NavLink key={to} to={to} end={to === '/'}>
+              {label}
+            </NavLink>
+          ))}
+        </nav>
+        <span className="grow hide-small" />
+        <button type="button" className="find" onClick={() => setOpen('find')}>
+          <kbd>/</kbd>Find a piece, mark, number
+        </button>
+        <button type="button" className="quiet hide-small" onClick={() => setOpen('keys')}>
+          <kbd>?</kbd> Keys
+        </button>
+        <button
+          type="button"
+          className="quiet"
+          onClick={() => setMode(mode === 'light' ? 'dark' : 'light')}
+          aria-label={mode === 'light' ? 'Use the dark theme' : 'Use the light theme'}
+        >
+          {mode === 'light' ? 'Dark' : 'Light'}
+        </button>
+        <PersonName onSignOut={() => void signOut()} />
+      </header>
+      {navigation.state === 'loading' && <Loading />}
+      <main className="main" id="main" tabIndex={-1}>
+        <Outlet />
+      </main>
+      <Suspense fallback={null}>
+        {open === 'find' && <Finder onClose={() => setOpen(undefined)} />}
+        {open === 'keys' && <KeysHelp onClose={() => setOpen(undefined)} />}
+      </Suspense>
+    </div>
+  );
+}
+
+function PersonName({ onSignOut }: { onSignOut: () => void }) {
+  const session = useSessionQuery();
+  return (
+    <button
+      type="button"
+      className="quiet mono hide-small"
+      onClick={onSignOut}
+      title={`Signed in as ${session.data?.person.role ?? ''}`}
+    >
+      {session.data?.person.name} · sign out
+    </button>
+  );
+}

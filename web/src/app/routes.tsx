@@ -1,0 +1,51 @@
+/** Addresses of the application; a screen's code is loaded when it is first opened. */
+import { createBrowserRouter, type RouteObject } from 'react-router';
+import { Loading } from './states.tsx';
+import { RouteFailed } from './RouteFailed.tsx';
+import { Shell } from './Shell.tsx';
+
+const lazy = (
+  load: () => Promise<{ default: React.ComponentType }>,
+): Pick<RouteObject, 'lazy' | 'HydrateFallback'> => ({
+  lazy: async () => ({ Component: (await load()).default }),
+  HydrateFallback: Loading,
+});
+
+export const router = createBrowserRouter([
+  { path: '/c/:code', errorElement: <RouteFailed />, ...lazy(() => import('../sale/CertificatePage.tsx')) },
+  {
+    path: '/',
+    element: <Shell />,
+    errorElement: <RouteFailed />,
+    children: [
+      {
+        errorElement: <RouteFailed />,
+        children: [
+          { index: true, ...lazy(() => import('../intake/TrayPage.tsx')) },
+          { path: 'pieces/new', ...lazy(() => import('../intake/NewPiecePage.tsx')) },
+          {
+            path: 'pieces/:id',
+            ...lazy(() => import('../intake/PiecePage.tsx')),
+            children: [
+              { index: true, ...lazy(() => import('../intake/IntakeStage.tsx')) },
+              { path: 'intake', ...lazy(() => import('../intake/IntakeStage.tsx')) },
+              { path: 'bench', ...lazy(() => import('../bench/BenchStage.tsx')) },
+              { path: 'condition', ...lazy(() => import('../condition/ConditionStage.tsx')) },
+              { path: 'worth', ...lazy(() => import('../value/WorthStage.tsx')) },
+              { path: 'trail', ...lazy(() => import('../provenance/TrailStage.tsx')) },
+              { path: 'listing', ...lazy(() => import('../listing/ListingStage.tsx')) },
+              { path: 'sale', ...lazy(() => import('../sale/SaleStage.tsx')) },
+            ],
+          },
+          { path: 'reference', ...lazy(() => import('../reference/ReferencePage.tsx')) },
+          { path: 'reference/patterns/:id', ...lazy(() => import('../reference/PatternPage.tsx')) },
+          { path: 'reference/variants/:id', ...lazy(() => import('../reference/VariantPage.tsx')) },
+          { path: 'comparables', ...lazy(() => import('../value/ComparablesPage.tsx')) },
+          { path: 'sales', ...lazy(() => import('../sale/SalesPage.tsx')) },
+          { path: 'shop', ...lazy(() => import('../shop/ShopPage.tsx')) },
+          { path: '*', ...lazy(() => import('./NotFoundPage.tsx')) },
+        ],
+      },
+    ],
+  },
+]);

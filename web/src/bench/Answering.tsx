@@ -1,0 +1,314 @@
+/** One thing to look at, with its choices: numbered chips, drawn marks, a line for a measure or a stamp. */
+import { useState } from 'react';
+import type { Observation } from '@jutbank/core/bench';
+import type { Code, Feature, Mark } from '@jutbank/core/reference';
+import { dimensionOfUnit, formatQuantity, parseQuantity } from '@jutbank/core/units';
+import type { Vocabulary } from '@jutbank/contract/reference';
+import { MarkDrawing } from '../parts/Drawn.tsx';
+import type { Item } from './items.ts';
+
+/** Chips hold at most so many counts; more are typed. */
+const COUNT_CHIPS = [1, 2, 3, 4, 5, 6];
+
+export interface Choice {
+  readonly label: string;
+  readonly make: Observation;
+  readonly mark?: Mark;
+}
+
+/** The numbered choices of an item; empty where it is typed. */
+export function choicesOf(item: Item, vocabulary: Vocabulary, filter = ''): Choice[] {
+  if (item.kind === 'mark') {
+    const wanted = new RegExp(filter.replace(/[.*+^${}()|[\]\\]/g, '\\$&').replaceAll('?', '.'), 'i');
+    return vocabulary.marks
+      .filter((m) => wanted.test(m.lines.join(' ')))
+      .map((mark) => ({ label: mark.lines.join(' '), make: { mark: mark.id }, mark }));
+  }
+  if (item.kind !== 'feature') return [];
+  if (item.feature.kind === 'count')
+    return COUNT_CHIPS.map((n) => ({ label: String(n), make: { feature: item.feature.id, value: n } }));
+  return (item.feature.values ?? []).map((v) => ({
+    label: v.label,
+    make: { feature: item.feature.id, value: v.id },
+  }));
+}
+
+const same = (a: Observation | undefined, b: Observation): boolean => {
+  if (!a) return false;
+  if ('mark' in a && 'mark' in b) return a.mark === b.mark;
+  return 'value' in a && 'value' in b && a.feature === b.feature && a.value === b.value;
+};
+
+interface Props {
+  readonly item: Item;
+  readonly vocabulary: Vocabulary;
+  readonly observed: Observation | undefined;
+  readonly onObserve: (o: Observation | undefined) => void;
+  /** the item in hand: its keys are live and its line takes the focus */
+  readonly inHand?: boolean;
+}
+
+export function Answering({ item, vocabulary, observed, onObserve, inHand = false }: Props) {
+  if (item.kind === 'mark')
+    return (
+      <MarkPicker
+        item={item}
+        vocabulary={vocabulary}
+        observed={observed}
+        onObserve={onObserve}
+        inHand={inHand}
+      />
+    );
+  if (item.kind === 'code')
+    return <CodeReader code={item.code} observed={observed} onObserve={onObserve} inHand={inHand} />;
+  if (item.feature.kind === 'measure')
+    return <MeasureLine feature={item.feature} observed={observed} onObserve={onObserve} inHand={inHand} />;
+  return (
+    <span className="chips">
+      {choicesOf(item, vocabulary).map((choice, i) => (
+        <button
+          key={choice.label}
+          type="button"
+          className="chip"
+          aria-pressed={same(observed, choice.make)}
+          onClick={() => onObserve(same(observed, choice.make) ? undefined : choice.make)}
+        >
+          {i < 9 && <i>{i + 1}</i>}
+          {choice.label}
+        </button>
+      ))}
+      <StateChips feature={item.feature} observed={observed} onObserve={onObserve} />
+    </span>
+  );
+}
+
+function StateChips({
+  feature,
+  observed,
+  onObserve,
+}: {
+  feature: Feature;
+  observed: Observation | undefined;
+  onObserve: Props['onObserve'];
+}) {
+  const state = observed && 'state' in observed ? observed.state : undefined;
+  const hasNone = feature.values?.some((v) => v.id === 'none') ?? false;
+  return (
+    <>
+      {!hasNone && feature.kind !== 'measure' && (
+        <button
+          type="button"
+          className="chip"
+          aria-pressed={state === 'not-there'}
+          onClick={() =>
+            onObserve(state === 'not-there' ? undefined : { feature: feature.id, state: 'not-there' })
+          }
+        >
+          <i>0</i>Not there
+        </button>
+      )}
+      <button
+        type="button"
+        className="chip"
+        aria-pressed={state === 'cannot-tell'}
+        onClick={() =>
+          onObserve(state === 'cannot-tell' ? undefined : { feature: feature.id, state: 'cannot-tell' })
+        }
+      >
+        <i>-</i>Cannot tell
+      </button>
+    </>
+  );
+}
+
+function MeasureLine({
+  feature,
+  observed,
+  onObserve,
+  inHand,
+}: {
+  feature: Feature;
+  observed: Observation | undefined;
+  onObserve: Props['onObserve'];
+  inHand: boolean;
+}) {
+  const dimension = dimensionOfUnit(feature.unit);
+  const known = observed && 'measure' in observed ? observed : undefined;
+  const [typed, setTyped] = useState(known?.text ?? known?.measure.toString() ?? '');
+  const parsed = typed.trim() === '' ? undefined : parseQuantity(typed, dimension);
+  const wrong = parsed && !parsed.ok ? parsed.error.message : undefined;
+  const take = () => {
+    if (!parsed) onObserve(undefined);
+    else if (parsed.ok && parsed.value.text !== known?.text)
+      onObserve({
+        feature: feature.id,
+        measure: Number(parsed.value.value.toFixed(4)),
+        resolution: Number(parsed.value.resolution.toFixed(4)),
+        text: parsed.value.text,
+      });
+  };
+  return (
+    <span>
+      <span className="chips" style={{ alignItems: 'center' }}>
+        <input
+          className="line"
+          style={{ width: 120 }}
+          value={typed}
+          autoFocus={inHand}
+          inputMode="decimal"
+          aria-label={feature.label}
+          aria-invalid={wrong !== undefined}
+          placeholder={dimension === 'mass' ? '62 g, 2.2 oz' : '104.8, 4 1/8'}
+          onChange={(e) => setTyped(e.target.value)}
+          onBlur={take}
+          onKeyDown={(e) => {
+            if (e.key === 'Enter') {
+              e.preventDefault();
+              take();
+            }
+          }}
+        />
+        <StateChips feature={feature} observed={observed} onObserve={onObserve} />
+      </span>
+      {wrong !== undefined ? (
+        <span className="problem" role="alert">
+          {wrong}
+        </span>
+      ) : (
+        known && (
+          <span className="soft num">
+            {formatQuantity(known.measure, dimension, known.resolution ?? 0.1)}
+          </span>
+        )
+      )}
+    </span>
+  );
+}
+
+function MarkPicker({ item, vocabulary, observed, onObserve, inHand }: Props) {
+  const [filter, setFilter] = useState('');
+  const choices = choicesOf(item, vocabulary, filter);
+  const chosen =
+    observed && 'mark' in observed ? vocabulary.marks.find((m) => m.id === observed.mark) : undefined;
+  if (!inHand)
+    return chosen ? (
+      <span style={{ display: 'flex', gap: 8, alignItems: 'center' }}>
+        <MarkDrawing mark={chosen} width={92} />
+        <button type="button" className="quiet soft" onClick={() => onObserve(undefined)}>
+          not this
+        </button>
+      </span>
+    ) : (
+      <span className="soft">not looked at yet</span>
+    );
+  return (
+    <div>
+      <input
+        className="line"
+        value={filter}
+        aria-label="Letters you can read"
+        placeholder="Letters you can read, ? for others"
+        style={{ maxWidth: 260, marginBottom: 6 }}
+        onChange={(e) => setFilter(e.target.value)}
+      />
+      <div className="marks">
+        {choices.map((choice, i) => (
+          <button
+            key={choice.label + i}
+            type="button"
+            className="markpick"
+            aria-pressed={same(observed, choice.make)}
+            aria-label={choice.label}
+            onClick={() => onObserve(choice.make)}
+          >
+            {i < 9 && <i>{i + 1}</i>}
+            {choice.mark && <MarkDrawing mark={choice.mark} width={98} />}
+          </button>
+        ))}
+        {choices.length === 0 && (
+          <p className="soft">
+            No stamp of the reference reads so. Record it as an open question on the piece.
+          </p>
+        )}
+      </div>
+    </div>
+  );
+}
+
+function CodeReader({
+  code,
+  observed,
+  onObserve,
+  inHand,
+}: {
+  code: Code;
+  observed: Observation | undefined;
+  onObserve: Props['onObserve'];
+  inHand: boolean;
+}) {
+  const reads = observed && 'reads' in observed ? observed.reads : {};
+  const [text, setText] = useState(
+    observed && 'text' in observed && 'code' in observed ? String(observed.text ?? '') : '',
+  );
+  if (code.kind !== 'date')
+    return (
+      <input
+        className="line"
+        value={text}
+        autoFocus={inHand}
+        aria-label={code.title ?? code.id}
+        placeholder={code.kind === 'serial' ? 'the number' : 'as stamped'}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={() => onObserve(text.trim() === '' ? undefined : { code: code.id, text: text.trim() })}
+        onKeyDown={(e) => {
+          if (e.key === 'Enter')
+            onObserve(text.trim() === '' ? undefined : { code: code.id, text: text.trim() });
+        }}
+      />
+    );
+  const put = (id: string, value: string | number | undefined) => {
+    const next = Object.fromEntries(
+      Object.entries({ ...reads, [id]: value }).filter(
+        (entry): entry is [string, string | number] => entry[1] !== undefined,
+      ),
+    );
+    onObserve(Object.keys(next).length === 0 ? undefined : { code: code.id, reads: next });
+  };
+  return (
+    <div style={{ display: 'grid', gap: 6 }}>
+      {code.reads.map((read) => {
+        const options: (string | number)[] =
+          read.type === 'choice'
+            ? (read.values ?? [])
+            : Array.from(
+                { length: Math.min(20, (read.max ?? 9) - (read.min ?? 0) + 1) },
+                (_, i) => (read.min ?? 0) + i,
+              );
+        return (
+          <span
+            key={read.id}
+            className="chips"
+            role="group"
+            aria-label={read.label}
+            style={{ alignItems: 'center' }}
+          >
+            <span className="soft" style={{ width: 72 }}>
+              {read.label}
+            </span>
+            {options.map((option) => (
+              <button
+                key={option}
+                type="button"
+                className="chip"
+                aria-pressed={String(reads[read.id]) === String(option)}
+                onClick={() => put(read.id, String(reads[read.id]) === String(option) ? undefined : option)}
+              >
+                {String(option).replaceAll('-', ' ')}
+              </button>
+            ))}
+          </span>
+        );
+      })}
+    </div>
+  );
+}

@@ -1,0 +1,311 @@
+/** The bench: what to look at next on the left, the year rule and the evidence in the middle, candidates on the right. */
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useMemo, useState } from 'react';
+import { CERTAINTIES, subjectKey, type Certainty, type Observation } from '@jutbank/core/bench';
+import type { Vocabulary } from '@jutbank/contract/reference';
+import type { IdentifyAnswer } from '@jutbank/core/bench';
+import type { PieceSheet } from '@jutbank/contract/intake';
+import { call, get } from '../app/api.ts';
+import { useMay } from '../app/session.ts';
+import { useShortcuts } from '../app/shortcuts.ts';
+import { Empty, Failed, Loading } from '../app/states.tsx';
+import { useSheet } from '../intake/PiecePage.tsx';
+import { StageBar } from '../parts/StageBar.tsx';
+import { useStage } from '../parts/usePiece.ts';
+import { inWords } from '../parts/words.ts';
+import { Answering, choicesOf } from './Answering.tsx';
+import { Candidates } from './Candidates.tsx';
+import { bitsOf, itemsFor, mostTelling, observedAs, type Item } from './items.ts';
+import { Middle } from './Middle.tsx';
+
+const asBody = (observations: readonly Observation[]) => ({ observations });
+const FOUND: Record<string, string> = {
+  fair: 'fair',
+  estate: 'estate',
+  online: 'online',
+  'specialist-dealer': 'specialist-dealer',
+};
+
+export default function BenchStage() {
+  const sheet = useSheet();
+  const vocabulary = useQuery({
+    queryKey: ['vocabulary'],
+    queryFn: () => get<Vocabulary>('/reference/vocabulary'),
+    staleTime: 60_000,
+  });
+  if (vocabulary.isPending) return <Loading />;
+  if (vocabulary.isError) return <Failed error={vocabulary.error} retry={() => void vocabulary.refetch()} />;
+  if (vocabulary.data.features.length === 0)
+    return (
+      <Empty title="The reference is empty">
+        <p className="soft">Import a reference pack first: the bench asks for the features it describes.</p>
+      </Empty>
+    );
+  return <Bench sheet={sheet} vocabulary={vocabulary.data} />;
+}
+
+function useLiveAnswer(sheet: PieceSheet, observations: readonly Observation[]) {
+  return useQuery({
+    queryKey: ['identify', sheet.intake.construction, sheet.intake.sourceKind, observations],
+    queryFn: ({ signal }) =>
+      call<IdentifyAnswer>('POST', '/identify', {
+        body: {
+          observations,
+          within: { constructions: [sheet.intake.construction] },
+          found: FOUND[sheet.intake.sourceKind ?? ''] ?? 'unknown',
+          limit: 12,
+        },
+        signal,
+      }),
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+    gcTime: 60_000,
+  });
+}
+
+const CERTAINTY_WORDS: Record<Certainty, string> = { sure: 'Certain', likely: 'Likely', unsure: 'Unsure' };
+
+function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabulary }) {
+  const mayWork = useMay('work') && sheet.sale === null;
+  const state = useStage<readonly Observation[]>(sheet, 'observations', sheet.observations, asBody);
+  const [telling, setTelling] = useState(true);
+  const [inHandId, setInHandId] = useState<string>();
+  const [chosen, setChosen] = useState<string>();
+  const answer = useLiveAnswer(sheet, state.value);
+  const items = itemsFor(sheet.intake.construction, vocabulary, answer.data, state.value);
+  const order = telling ? mostTelling(items, answer.data) : items;
+  const open = order.filter((item) => !observedAs(item, state.value));
+  const inHand = items.find((item) => item.id === inHandId) ?? open[0];
+  const observed = inHand && observedAs(inHand, state.value);
+
+  const observe = (item: Item, o: Observation | undefined) => {
+    if (!mayWork) return;
+    const before = observedAs(item, state.value);
+    const rest = state.value.filter((x) => x !== before);
+    state.set(o ? [...rest, o] : rest);
+    // an answer given moves on to the next thing; a code may want a second sign first
+    if (o && item.kind !== 'code') setInHandId(undefined);
+    else setInHandId(item.id);
+  };
+  const certain = (certainty: Certainty) => {
+    const last = observed ?? state.value.at(-1);
+    if (!last || 'state' in last) return;
+    state.set(
+      state.value.map((o) =>
+        subjectKey(o) === subjectKey(last) ? ({ ...last, certainty } as Observation) : o,
+      ),
+    );
+  };
+  const keys = useKeys({ items: order, inHand, vocabulary, observe, move: setInHandId, state, certain });
+  useShortcuts('The bench', keys);
+  const last = observed ?? state.value.at(-1);
+  return (
+    <div className="threecol">
+      <section aria-label="Look at next">
+        <StageBar
+          title="Look at next"
+          state={state}
+          aside={
+            <button type="button" className="quiet soft" onClick={() => setTelling(!telling)}>
+              {telling ? 'most telling first' : 'in bench order'}
+            </button>
+          }
+        />
+        {state.problem?.errors.map((e) => (
+          <p key={e.pointer} className="problem" role="alert">
+            {e.message}
+          </p>
+        ))}
+        {inHand ? (
+          <div className="askbox" aria-live="polite">
+            {bitsOf(inHand, answer.data) > 0 && (
+              <span className="gain">settles {bitsOf(inHand, answer.data).toFixed(2)} bit</span>
+            )}
+            <div className="big">{inHand.label}</div>
+            <div className="q">{inHand.ask}</div>
+            <Answering
+              key={inHand.id}
+              item={inHand}
+              vocabulary={vocabulary}
+              observed={observed}
+              inHand
+              onObserve={(o) => observe(inHand, o)}
+            />
+          </div>
+        ) : (
+          <div className="note good">
+            <b>All of it has been looked at.</b>Decide on the right, or change an answer below.
+          </div>
+        )}
+        {last && !('state' in last) && (
+          <div className="f" style={{ borderTop: 0 }}>
+            <span className="fn">{nameOf(last, vocabulary)}</span>
+            <span className="chips" role="group" aria-label="How certain">
+              {CERTAINTIES.map((c) => (
+                <button
+                  key={c}
+                  type="button"
+                  className="chip"
+                  aria-pressed={(last.certainty ?? 'sure') === c}
+                  onClick={() => certain(c)}
+                  disabled={!mayWork}
+                >
+                  {CERTAINTY_WORDS[c]}
+                </button>
+              ))}
+            </span>
+          </div>
+        )}
+        <Seen
+          items={items}
+          inHand={inHand}
+          vocabulary={vocabulary}
+          observations={state.value}
+          onObserve={observe}
+          onTake={setInHandId}
+        />
+      </section>
+      <section aria-label="When and why">
+        {answer.data ? (
+          <Middle answer={answer.data} vocabulary={vocabulary} chosen={chosen} seen={state.value.length} />
+        ) : (
+          <Loading />
+        )}
+      </section>
+      <section aria-label="Candidates">
+        {answer.data && (
+          <Candidates
+            sheet={sheet}
+            answer={answer.data}
+            vocabulary={vocabulary}
+            chosen={chosen}
+            onChoose={setChosen}
+            saved={state.saving === 'saved'}
+          />
+        )}
+      </section>
+    </div>
+  );
+}
+
+function nameOf(o: Observation, vocabulary: Vocabulary): string {
+  if ('mark' in o) return 'Stamp';
+  if ('code' in o) return vocabulary.codes.find((c) => c.id === o.code)?.title ?? o.code;
+  return vocabulary.features.find((f) => f.id === o.feature)?.label ?? o.feature;
+}
+
+const EFFORT_WORDS: Record<string, string> = {
+  glance: 'At a glance',
+  open: 'Opened',
+  loupe: 'With the loupe',
+  gauge: 'Gauge',
+  strip: 'Taken apart',
+};
+
+function Seen({
+  items,
+  inHand,
+  vocabulary,
+  observations,
+  onObserve,
+  onTake,
+}: {
+  items: readonly Item[];
+  inHand: Item | undefined;
+  vocabulary: Vocabulary;
+  observations: readonly Observation[];
+  onObserve: (item: Item, o: Observation | undefined) => void;
+  onTake: (id: string) => void;
+}) {
+  const groups = [...new Set(items.map((i) => i.effort))];
+  return groups.map((effort) => (
+    <div key={effort}>
+      <div className="effort">{EFFORT_WORDS[effort] ?? inWords(effort)}</div>
+      {items
+        .filter((item) => item.effort === effort && item.id !== inHand?.id)
+        .map((item) => {
+          const observed = observedAs(item, observations);
+          return (
+            <div key={item.id} className="f">
+              <button
+                type="button"
+                className="quiet fn"
+                style={{ textAlign: 'left' }}
+                onClick={() => onTake(item.id)}
+              >
+                {item.label}
+              </button>
+              {observed || item.kind === 'feature' ? (
+                <Answering
+                  key={JSON.stringify(observed)}
+                  item={item}
+                  vocabulary={vocabulary}
+                  observed={observed}
+                  onObserve={(o) => onObserve(item, o)}
+                />
+              ) : (
+                <span className="soft">not looked at yet</span>
+              )}
+            </div>
+          );
+        })}
+    </div>
+  ));
+}
+
+interface KeyContext {
+  readonly items: readonly Item[];
+  readonly inHand: Item | undefined;
+  readonly vocabulary: Vocabulary;
+  readonly observe: (item: Item, o: Observation | undefined) => void;
+  readonly move: (id: string) => void;
+  readonly state: { undo(): void };
+  readonly certain: (c: Certainty) => void;
+}
+
+function useKeys(context: KeyContext) {
+  const { items, inHand, vocabulary, observe, move, state, certain } = context;
+  return useMemo(() => {
+    const choices = inHand ? choicesOf(inHand, vocabulary) : [];
+    const feature = inHand?.kind === 'feature' ? inHand.feature : undefined;
+    const at = items.findIndex((item) => item.id === inHand?.id);
+    const step = (by: number) => {
+      const next = items[(at + by + items.length) % Math.max(1, items.length)];
+      if (next) move(next.id);
+    };
+    const numbers = Array.from({ length: 9 }, (_, i) => ({
+      key: String(i + 1),
+      does: choices[i]?.label ?? '',
+      run: () => {
+        const choice = choices[i];
+        if (choice && inHand) observe(inHand, choice.make);
+      },
+    })).filter((k) => k.does !== '');
+    return [
+      ...numbers,
+      {
+        key: '0',
+        does: 'Not there',
+        run: () =>
+          inHand &&
+          feature &&
+          observe(
+            inHand,
+            feature.values?.some((v) => v.id === 'none')
+              ? { feature: feature.id, value: 'none' }
+              : { feature: feature.id, state: 'not-there' },
+          ),
+      },
+      {
+        key: '-',
+        does: 'Cannot tell',
+        run: () => inHand && feature && observe(inHand, { feature: feature.id, state: 'cannot-tell' }),
+      },
+      { key: 'ArrowDown', does: 'Next thing to look at', run: () => step(1) },
+      { key: 'ArrowUp', does: 'The one before', run: () => step(-1) },
+      { key: 'q', does: 'The last answer is only likely', run: () => certain('likely') },
+      { key: 'u', does: 'The last answer is unsure', run: () => certain('unsure') },
+      { key: 'z', does: 'Undo', run: () => state.undo() },
+    ];
+  }, [certain, inHand, items, move, observe, state, vocabulary]);
+}

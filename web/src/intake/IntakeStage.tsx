@@ -1,0 +1,42 @@
+import { useCallback } from 'react';
+import type { IntakeBody } from '@jutbank/contract/intake';
+import { useMay, useSession } from '../app/session.ts';
+import { StageBar } from '../parts/StageBar.tsx';
+import { useStage } from '../parts/usePiece.ts';
+import { IntakeForm } from './IntakeForm.tsx';
+import { useSheet } from './PiecePage.tsx';
+import { Pictures } from './Pictures.tsx';
+
+const asBody = (value: IntakeBody) => value;
+
+export default function IntakeStage() {
+  const sheet = useSheet();
+  const { shop } = useSession();
+  const mayWork = useMay('work') && sheet.sale === null;
+  const state = useStage(sheet, 'intake', sheet.intake, asBody);
+  const problemAt = useCallback((pointer: string) => state.problem?.at(pointer), [state.problem]);
+  return (
+    <div className="stage twocol">
+      <section>
+        <StageBar title="As it came in" state={state} />
+        <IntakeForm
+          value={state.value}
+          currency={shop.baseCurrency}
+          disabled={!mayWork}
+          problemAt={problemAt}
+          onChange={state.set}
+        />
+      </section>
+      <section>
+        <h2 className="sec">
+          Pictures <small>before anything is touched</small>
+        </h2>
+        <Pictures sheet={sheet} disabled={!mayWork} />
+        <div className="note" style={{ marginTop: 16 }}>
+          <b>Record before you touch.</b> Nothing is cleaned, opened, sharpened or taken apart before it is
+          recorded as found. Open blades: edge away, glove on, the piece held fast.
+        </div>
+      </section>
+    </div>
+  );
+}

@@ -1,0 +1,266 @@
+/** The listing's words, written from the record; what an edit dropped; and what the marketplace answers. */
+import { Button, TextField } from '@mui/material';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { Link } from 'react-router';
+import type { PieceSheet } from '@jutbank/contract/intake';
+import type { ListingBody, ListingDraft, MarketMessage } from '@jutbank/contract/listing';
+import { ApiProblem, call, get } from '../app/api.ts';
+import { useMay, useSession } from '../app/session.ts';
+import { Failed, Loading } from '../app/states.tsx';
+import { useSheet } from '../intake/PiecePage.tsx';
+import { StageBar } from '../parts/StageBar.tsx';
+import { inLine, useStage, useTakeSheet } from '../parts/usePiece.ts';
+import { dayText, moneyText } from '../parts/words.ts';
+
+export default function ListingStage() {
+  const sheet = useSheet();
+  const draft = useQuery({
+    queryKey: ['of-piece', sheet.id, 'draft', sheet.version],
+    queryFn: () => get<ListingDraft>(`/pieces/${sheet.id}/listing/draft`),
+    placeholderData: (p) => p,
+  });
+  if (draft.isPending) return <Loading />;
+  if (draft.isError) return <Failed error={draft.error} retry={() => void draft.refetch()} />;
+  const up = sheet.listing !== null && sheet.listing.state !== 'draft';
+  return (
+    <div className="stage twocol">
+      {up ? <Published sheet={sheet} /> : <Draft sheet={sheet} draft={draft.data} />}
+      <Aside sheet={sheet} draft={draft.data} />
+    </div>
+  );
+}
+
+const asBody = (value: ListingBody) => value;
+
+function Draft({ sheet, draft }: { sheet: PieceSheet; draft: ListingDraft }) {
+  const mayWork = useMay('work');
+  const state = useStage<ListingBody>(
+    sheet,
+    'listing',
+    sheet.listing ? { title: sheet.listing.title, body: sheet.listing.body } : draft.written,
+    asBody,
+  );
+  const { value } = state;
+  const differs = value.title !== draft.written.title || value.body !== draft.written.body;
+  return (
+    <section>
+      <StageBar title="The listing" state={state} />
+      <div style={{ display: 'grid', gap: 14 }}>
+        <TextField
+          label="Title"
+          value={value.title}
+          disabled={!mayWork}
+          error={!!state.problem?.at('/title')}
+          helperText={state.problem?.at('/title')}
+          onChange={(e) => state.set({ ...value, title: e.target.value })}
+        />
+        <TextField
+          label="Text"
+          value={value.body}
+          disabled={!mayWork}
+          multiline
+          minRows={14}
+          maxRows={26}
+          error={!!state.problem?.at('/body')}
+          helperText={state.problem?.at('/body')}
+          onChange={(e) => state.set({ ...value, body: e.target.value })}
+        />
+        {mayWork && differs && (
+          <div>
+            <Button onClick={() => state.set(draft.written)}>Write it anew from the record</Button>
+          </div>
+        )}
+      </div>
+    </section>
+  );
+}
+
+function Published({ sheet }: { sheet: PieceSheet }) {
+  const { listing } = sheet;
+  if (!listing) return null;
+  return (
+    <section>
+      <h2 className="sec">
+        {listing.state === 'ended' ? 'The listing, taken down' : 'The listing, as it is up'}{' '}
+        <small>{listing.publishedAt && `since ${dayText(listing.publishedAt)}`}</small>
+      </h2>
+      <h3 style={{ fontSize: 15, marginBottom: 8 }}>{listing.title}</h3>
+      <pre className="words">{listing.body}</pre>
+    </section>
+  );
+}
+
+function Aside({ sheet, draft }: { sheet: PieceSheet; draft: ListingDraft }) {
+  const { shop } = useSession();
+  const mayPublish = useMay('appraise');
+  const takeSheet = useTakeSheet();
+  const publish = useMutation({
+    mutationFn: () =>
+      inLine(sheet.id, () =>
+        call<PieceSheet>('POST', `/pieces/${sheet.id}/listing/publish`, { body: {}, version: sheet.version }),
+      ),
+    onSuccess: takeSheet,
+  });
+  const problem = publish.error instanceof ApiProblem ? publish.error : undefined;
+  if (sheet.listing && sheet.listing.state !== 'draft') return <Messages sheet={sheet} />;
+  const ready = draft.blocks.length === 0 && draft.problems.length === 0;
+  return (
+    <section>
+      <h2 className="sec">Before it goes up</h2>
+      {draft.blocks.map((b) => (
+        <div key={b} className="note bad" style={{ marginBottom: 8 }}>
+          {b}
+        </div>
+      ))}
+      {draft.problems.map((p) => (
+        <div key={p.detail} className="note bad" style={{ marginBottom: 8 }}>
+          <b>
+            {p.kind === 'disclosure-dropped'
+              ? 'Something known is not told'
+              : 'The wording is stronger than the evidence'}
+          </b>
+          {p.detail}
+        </div>
+      ))}
+      {ready && (
+        <div className="note good" style={{ marginBottom: 8 }}>
+          <b>Everything known is told.</b>The claim is as strong as the evidence, not stronger.
+        </div>
+      )}
+      <p style={{ margin: '10px 0' }}>
+        Price: <span className="num">{moneyText(sheet.pricing.ask)}</span>{' '}
+        <Link to={`/pieces/${sheet.id}/worth`}>change</Link>
+      </p>
+      {problem && (
+        <div role="alert">
+          {(problem.errors.length > 0 ? problem.errors : [{ pointer: '', message: problem.message }]).map(
+            (e) => (
+              <p key={e.message} className="problem">
+                {e.message}
+              </p>
+            ),
+          )}
+        </div>
+      )}
+      {mayPublish && (
+        <Button variant="contained" disabled={!ready || publish.isPending} onClick={() => publish.mutate()}>
+          Put it up on {shop.channelName}
+        </Button>
+      )}
+      <h2 className="sec" style={{ marginTop: 20 }}>
+        To think of
+      </h2>
+      {draft.cautions.map((c) => (
+        <p key={c} className="soft" style={{ marginBottom: 6 }}>
+          {c}
+        </p>
+      ))}
+    </section>
+  );
+}
+
+function Messages({ sheet }: { sheet: PieceSheet }) {
+  const { shop } = useSession();
+  const mayWork = useMay('work');
+  const takeSheet = useTakeSheet();
+  const { mutate: bring, isPending } = useMutation({
+    mutationFn: () =>
+      inLine(sheet.id, () =>
+        call<PieceSheet>('POST', `/pieces/${sheet.id}/listing/messages/fetch`, { body: {} }),
+      ),
+    onSuccess: takeSheet,
+  });
+  const live = sheet.listing?.state === 'published';
+  useEffect(() => {
+    if (live && mayWork) bring();
+  }, [live, mayWork, bring]);
+  return (
+    <section>
+      <h2 className="sec">
+        From {shop.channelName}
+        {live && mayWork && (
+          <button type="button" className="quiet soft" onClick={() => bring()} disabled={isPending}>
+            Look for new ones
+          </button>
+        )}
+      </h2>
+      {sheet.listing?.messages.length === 0 && <p className="soft">Nobody has written yet.</p>}
+      {sheet.listing?.messages.map((m) => (
+        <Message key={m.id} sheet={sheet} message={m} />
+      ))}
+    </section>
+  );
+}
+
+function Message({ sheet, message }: { sheet: PieceSheet; message: MarketMessage }) {
+  const mayWork = useMay('work');
+  const maySell = useMay('appraise');
+  const takeSheet = useTakeSheet();
+  const [text, setText] = useState('');
+  const reply = useMutation({
+    mutationFn: (decline: boolean) =>
+      inLine(sheet.id, () =>
+        call<PieceSheet>('POST', `/pieces/${sheet.id}/listing/messages/${message.id}/answer`, {
+          body: { text, decline },
+        }),
+      ),
+    onSuccess: takeSheet,
+  });
+  const problem = reply.error instanceof ApiProblem ? reply.error : undefined;
+  const open = message.state === 'open' && mayWork && sheet.sale === null;
+  return (
+    <article className={open ? 'askbox' : 'note'} style={{ marginBottom: 10 }}>
+      <b>
+        {message.kind === 'offer' ? (
+          <>
+            Offer of <span className="num">{moneyText(message.amount)}</span>
+          </>
+        ) : (
+          'Question'
+        )}{' '}
+        <span className="soft">
+          from {message.from}, {dayText(message.at)}
+        </span>
+      </b>
+      <p>{message.text}</p>
+      {message.answer && <p className="soft">Answered: {message.answer}</p>}
+      {!open && message.state !== 'open' && <p className="soft">{message.state}</p>}
+      {open && message.kind === 'question' && (
+        <form
+          onSubmit={(e) => {
+            e.preventDefault();
+            reply.mutate(false);
+          }}
+          style={{ display: 'grid', gap: 8, marginTop: 8 }}
+        >
+          <TextField
+            label="Answer"
+            value={text}
+            onChange={(e) => setText(e.target.value)}
+            error={!!problem}
+            helperText={problem?.at('/text') ?? problem?.message}
+            multiline
+          />
+          <div>
+            <Button type="submit" variant="contained" disabled={reply.isPending}>
+              Send
+            </Button>
+          </div>
+        </form>
+      )}
+      {open && message.kind === 'offer' && (
+        <div style={{ display: 'flex', gap: 8, marginTop: 8 }}>
+          {maySell && (
+            <Button component={Link} to={`/pieces/${sheet.id}/sale?offer=${message.id}`} variant="contained">
+              Accept
+            </Button>
+          )}
+          <Button onClick={() => reply.mutate(true)} disabled={reply.isPending}>
+            Decline
+          </Button>
+        </div>
+      )}
+    </article>
+  );
+}

@@ -1,0 +1,32 @@
+/** Small wordings shared by screens. */
+import { formatMoney, type Money } from '@jutbank/core/money';
+import type { Stage } from '@jutbank/core/intake';
+
+export const STAGE_WORDS: Record<Stage, string> = {
+  intake: 'At intake',
+  bench: 'On the bench',
+  condition: 'To be inspected',
+  worth: 'To be priced',
+  trail: 'Paper trail to write',
+  listing: 'Ready to list',
+  listed: 'Listed',
+  sold: 'Sold',
+};
+export const inWords = (id: string): string => id.replaceAll('-', ' ');
+export const sentence = (id: string): string => {
+  const words = inWords(id);
+  return words.charAt(0).toUpperCase() + words.slice(1);
+};
+export const moneyText = (money: Money | null | undefined, whole = false): string =>
+  money ? formatMoney(money, { whole }) : '–';
+export const dayText = (instant: string): string =>
+  new Date(instant).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
+export const CONSTRUCTION_WORDS: Record<string, string> = {
+  slipjoint: 'Slipjoint folder',
+  'locking-folder': 'Locking folder',
+  fixed: 'Fixed blade',
+  bayonet: 'Bayonet',
+  'multi-tool': 'Multi-tool',
+  automatic: 'Automatic',
+  balisong: 'Balisong',
+};

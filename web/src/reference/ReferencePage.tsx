@@ -1,0 +1,212 @@
+/** Makers, their patterns, sources, and the packs all of it came from. */
+import { Button } from '@mui/material';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useRef, useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import { edtfInWords } from '@jutbank/core/dates';
+import type { ImportAnswer, PackSummary, Vocabulary } from '@jutbank/contract/reference';
+import type { Page } from '@jutbank/contract/http';
+import { ApiProblem, call, get } from '../app/api.ts';
+import { useMay } from '../app/session.ts';
+import { Failed, Loading } from '../app/states.tsx';
+import { MarkDrawing, Outline } from '../parts/Drawn.tsx';
+import { CONSTRUCTION_WORDS, sentence } from '../parts/words.ts';
+
+export default function ReferencePage() {
+  const [query, setQuery] = useSearchParams();
+  const vocabulary = useQuery({
+    queryKey: ['vocabulary'],
+    queryFn: () => get<Vocabulary>('/reference/vocabulary'),
+    staleTime: 60_000,
+  });
+  const mayImport = useMay('appraise');
+  if (vocabulary.isPending) return <Loading />;
+  if (vocabulary.isError) return <Failed error={vocabulary.error} retry={() => void vocabulary.refetch()} />;
+  const { makers, patterns, marks, sources } = vocabulary.data;
+  const marked = marks.find((m) => m.id === query.get('mark'));
+  const chosen = query.get('maker') ?? marked?.maker ?? makers[0]?.id;
+  const maker = makers.find((m) => m.id === chosen);
+  const own = marks.filter((m) => m.maker === chosen);
+  return (
+    <div className="page">
+      <div className="pagehead">
+        <h1>Reference</h1>
+        <span className="soft">
+          <span className="num">{makers.length}</span> makers, <span className="num">{patterns.length}</span>{' '}
+          patterns, <span className="num">{makers.reduce((n, m) => n + m.variants, 0)}</span> variants,{' '}
+          <span className="num">{sources.length}</span> sources
+        </span>
+        <span className="grow" />
+        {mayImport && <ImportPack />}
+      </div>
+      {makers.length === 0 ? (
+        <p className="soft">The reference is empty. Import a pack: the bench and the prices lean on it.</p>
+      ) : (
+        <div className="refgrid">
+          <nav aria-label="Makers">
+            {makers.map((m) => (
+              <button
+                key={m.id}
+                type="button"
+                className="cand"
+                aria-pressed={m.id === chosen}
+                onClick={() => setQuery({ maker: m.id })}
+              >
+                <b>{m.name}</b>
+                <div className="soft" style={{ fontSize: 12 }}>
+                  {[m.place, m.active == null ? undefined : edtfInWords(m.active), `${m.variants} variants`]
+                    .filter(Boolean)
+                    .join(' · ')}
+                </div>
+              </button>
+            ))}
+          </nav>
+          <section>
+            <h2 className="sec">
+              Patterns of {maker?.name} <small>open one for its forms along the years</small>
+            </h2>
+            <div className="slips">
+              {patterns
+                .filter((p) => p.maker === chosen)
+                .map((p) => (
+                  <Link key={p.id} className="slip" to={`/reference/patterns/${p.id}`}>
+                    <div className="pic">
+                      <Outline construction={p.construction} />
+                    </div>
+                    <div>
+                      <div className="t">{p.name}</div>
+                      <div className="soft">{CONSTRUCTION_WORDS[p.construction]}</div>
+                      <div className="soft">
+                        <span className="num">{p.variants}</span> variants
+                        {p.number != null && <span className="mono"> · no. {p.number}</span>}
+                      </div>
+                    </div>
+                  </Link>
+                ))}
+            </div>
+            {own.length > 0 && (
+              <>
+                <h2 className="sec" style={{ marginTop: 20 }}>
+                  Stamps
+                </h2>
+                <div className="marks">
+                  {own.map((m) => (
+                    <figure
+                      key={m.id}
+                      style={m.id === marked?.id ? { outline: '2px solid var(--ink)' } : undefined}
+                    >
+                      <MarkDrawing mark={m} width={116} />
+                      <figcaption className="soft" style={{ fontSize: 11.5 }}>
+                        {m.window == null ? 'not dated' : edtfInWords(m.window)}
+                      </figcaption>
+                    </figure>
+                  ))}
+                </div>
+              </>
+            )}
+          </section>
+          <section>
+            <h2 className="sec">Sources</h2>
+            {sources.map((s) => (
+              <div key={s.id} style={{ borderTop: '1px solid var(--hair)', padding: '6px 0' }}>
+                <b style={{ fontWeight: 640 }}>{s.title}</b>
+                <div className="soft" style={{ fontSize: 12 }}>
+                  {sentence(s.kind)}
+                  {s.published != null && `, ${edtfInWords(s.published)}`}
+                  {s.reliability != null && `, holds ${Math.round(s.reliability * 100)} in 100`}
+                </div>
+                {s.note != null && (
+                  <div className="soft" style={{ fontSize: 12 }}>
+                    {s.note}
+                  </div>
+                )}
+              </div>
+            ))}
+            <Packs />
+          </section>
+        </div>
+      )}
+    </div>
+  );
+}
+
+function Packs() {
+  const packs = useQuery({ queryKey: ['packs'], queryFn: () => get<Page<PackSummary>>('/reference-packs') });
+  return (
+    <>
+      <h2 className="sec" style={{ marginTop: 18 }}>
+        Packs
+      </h2>
+      {packs.data?.items.map((p) => (
+        <div key={p.id} className="f" style={{ gridTemplateColumns: '1fr auto' }}>
+          <span>
+            {p.title} <span className="soft">revision {p.revision}</span>
+          </span>
+          <a href={`/api/v1/reference-packs/${p.id}`} download={`${p.id}.json`}>
+            Export
+          </a>
+        </div>
+      ))}
+    </>
+  );
+}
+
+const SHOWN = 8;
+
+function ImportPack() {
+  const queries = useQueryClient();
+  const chooser = useRef<HTMLInputElement>(null);
+  const [wrong, setWrong] = useState<string>();
+  const send = useMutation({
+    mutationFn: async (file: File) => {
+      let pack: unknown;
+      try {
+        pack = JSON.parse(await file.text());
+      } catch {
+        throw new ApiProblem(400, 'This file is not JSON', 'A reference pack is one JSON document.', []);
+      }
+      return call<ImportAnswer>('POST', '/reference-packs', { body: pack });
+    },
+    onMutate: () => setWrong(undefined),
+    onSuccess: () => queries.invalidateQueries(),
+    onError: (error) => setWrong(error instanceof ApiProblem ? error.message : String(error)),
+  });
+  const problem = send.error instanceof ApiProblem ? send.error : undefined;
+  const sum = (counts: Record<string, number>) => Object.values(counts).reduce((a, b) => a + b, 0);
+  return (
+    <div style={{ maxWidth: 520 }}>
+      <Button variant="contained" disabled={send.isPending} onClick={() => chooser.current?.click()}>
+        {send.isPending ? 'Importing…' : 'Import a pack'}
+      </Button>
+      <input
+        ref={chooser}
+        type="file"
+        accept=".json,application/json"
+        hidden
+        aria-label="Choose a reference pack"
+        onChange={(e) => {
+          const file = e.target.files?.[0];
+          e.target.value = '';
+          if (file) send.mutate(file);
+        }}
+      />
+      {send.isSuccess && (
+        <p role="status" className="soft">
+          {sum(send.data.created)} new, {sum(send.data.updated)} changed, {sum(send.data.unchanged)} as before
+          {send.data.warnings.length > 0 &&
+            `; ${send.data.warnings.length} warnings: ${send.data.warnings.slice(0, 3).join('; ')}`}
+        </p>
+      )}
+      {wrong !== undefined && (
+        <div role="alert">
+          <p className="problem">{wrong} Nothing was imported.</p>
+          {problem?.errors.slice(0, SHOWN).map((e) => (
+            <p key={e.pointer + e.message} className="problem">
+              <span className="mono">{e.pointer}</span> {e.message}
+            </p>
+          ))}
+        </div>
+      )}
+    </div>
+  );
+}

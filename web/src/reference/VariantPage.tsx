@@ -1,0 +1,136 @@
+/** One variant: its features, marks, windows, and where each is said. */
+import { useQuery } from '@tanstack/react-query';
+import { Link, useParams } from 'react-router';
+import { edtfInWords } from '@jutbank/core/dates';
+import { dimensionOfUnit, formatQuantity } from '@jutbank/core/units';
+import type { VariantDetail, Vocabulary } from '@jutbank/contract/reference';
+import { get } from '../app/api.ts';
+import { Failed, Loading } from '../app/states.tsx';
+import { MarkDrawing } from '../parts/Drawn.tsx';
+import { sentence } from '../parts/words.ts';
+import { YearRule } from '../parts/YearRule.tsx';
+
+export default function VariantPage() {
+  const { id = '' } = useParams();
+  const detail = useQuery({
+    queryKey: ['variant', id],
+    queryFn: () => get<VariantDetail>(`/reference/variants/${id}`),
+  });
+  const vocabulary = useQuery({
+    queryKey: ['vocabulary'],
+    queryFn: () => get<Vocabulary>('/reference/vocabulary'),
+    staleTime: 60_000,
+  });
+  if (detail.isError) return <Failed error={detail.error} retry={() => void detail.refetch()} />;
+  if (!detail.data || !vocabulary.data) return <Loading />;
+  const { variant, pattern, maker, marks, windows, sources } = detail.data;
+  const feature = (fid: string) => vocabulary.data.features.find((f) => f.id === fid);
+  const value = (fid: string, v: string | number) =>
+    feature(fid)?.values?.find((x) => x.id === v)?.label ?? String(v);
+  const title = (sid: string | null | undefined) => sources.find((s) => s.id === sid)?.title ?? '';
+  const measures = Object.entries({ ...pattern.measures, ...variant.measures });
+  return (
+    <div className="page">
+      <div className="pagehead">
+        <h1>{variant.name}</h1>
+        <span className="soft">
+          <Link to={`/reference/patterns/${pattern.id}`}>{pattern.name}</Link> ·{' '}
+          <Link to={`/reference?maker=${maker.id}`}>{maker.name}</Link> · {sentence(variant.kind)}
+          {variant.issuedTo != null && `, issued to ${variant.issuedTo}`}
+        </span>
+      </div>
+      {variant.tells?.map((tell) => (
+        <div key={tell} className="note bad" style={{ marginBottom: 8 }}>
+          <b>What gives it away</b>
+          {tell}
+        </div>
+      ))}
+      <div className="twocol">
+        <section>
+          <h2 className="sec">
+            Made{' '}
+            <small>
+              {variant.window == null ? 'not dated' : edtfInWords(variant.window)}
+              {variant.made?.quantity != null &&
+                `, ${variant.made.quantity.toLocaleString('en-GB').replaceAll(',', ' ')} (${variant.made.basis})`}
+            </small>
+          </h2>
+          <YearRule
+            core={variant.window ?? undefined}
+            bars={windows.map((w) => ({
+              label: `${feature(w.feature)?.label ?? w.feature}: ${value(w.feature, w.value).toLowerCase()}`,
+              source: [title(w.source), w.page].filter(Boolean).join(' '),
+              strict: [w.window],
+              lenient: [],
+            }))}
+            label={`Windows of ${variant.name}`}
+          />
+          {windows
+            .filter((w) => w.note != null)
+            .map((w) => (
+              <p key={w.id} className="soft" style={{ fontSize: 12.5 }}>
+                {feature(w.feature)?.label}: {w.note}
+              </p>
+            ))}
+          {marks.length > 0 && (
+            <>
+              <h2 className="sec" style={{ marginTop: 18 }}>
+                Stamp
+              </h2>
+              <div className="marks">
+                {marks.map((m) => (
+                  <figure key={m.id}>
+                    <MarkDrawing mark={m} width={140} />
+                    <figcaption className="soft" style={{ fontSize: 12 }}>
+                      {m.window == null ? '' : edtfInWords(m.window)}{' '}
+                      {[title(m.source), m.page].filter(Boolean).join(' ')}
+                    </figcaption>
+                  </figure>
+                ))}
+              </div>
+            </>
+          )}
+        </section>
+        <section>
+          <h2 className="sec">Features</h2>
+          <table className="grid">
+            <tbody>
+              {Object.entries(variant.features ?? {}).map(([fid, values]) => (
+                <tr key={fid}>
+                  <td className="soft">{feature(fid)?.label ?? fid}</td>
+                  <td>{values.map((v) => value(fid, v)).join(' or ')}</td>
+                </tr>
+              ))}
+              {measures.map(([fid, m]) => (
+                <tr key={fid}>
+                  <td className="soft">{feature(fid)?.label ?? fid}</td>
+                  <td className="num">
+                    {formatQuantity(m.value, dimensionOfUnit(feature(fid)?.unit))}
+                    {m.tolerance != null && <span className="soft"> ± {m.tolerance}</span>}
+                  </td>
+                </tr>
+              ))}
+              {variant.edition != null && (
+                <tr>
+                  <td className="soft">Run</td>
+                  <td className="num">
+                    {variant.edition.run} from number {variant.edition.firstNumber ?? 1}
+                    {variant.edition.retailer != null && ` for ${variant.edition.retailer}`}
+                  </td>
+                </tr>
+              )}
+            </tbody>
+          </table>
+          <h2 className="sec" style={{ marginTop: 18 }}>
+            Where it is said
+          </h2>
+          {(variant.claims ?? []).map((c) => (
+            <p key={c.about + c.source} className="soft">
+              {sentence(c.about)}: {title(c.source)}, page {c.page}
+            </p>
+          ))}
+        </section>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,54 @@
+import { Button, TextField } from '@mui/material';
+import { useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useForm } from 'react-hook-form';
+import type { SessionAnswer } from '@jutbank/contract/shop';
+import { ApiProblem, call } from '../app/api.ts';
+import { SESSION } from '../app/session.ts';
+import { Wordmark } from '../app/Shell.tsx';
+
+export default function SignInPage() {
+  const queries = useQueryClient();
+  const { register, handleSubmit, formState } = useForm({ defaultValues: { email: '', password: '' } });
+  const [problem, setProblem] = useState<string>();
+  const submit = handleSubmit(async (body) => {
+    try {
+      queries.setQueryData(SESSION, await call<SessionAnswer>('POST', '/session', { body }));
+    } catch (error) {
+      setProblem(error instanceof ApiProblem ? error.message : String(error));
+    }
+  });
+  return (
+    <main className="state" style={{ paddingTop: 90, maxWidth: 380 }}>
+      <Wordmark />
+      <h1 style={{ fontSize: 17, margin: '22px 0 14px' }}>Sign in to the shop</h1>
+      <form onSubmit={(event) => void submit(event)} noValidate style={{ display: 'grid', gap: 14 }}>
+        <TextField
+          label="E-mail"
+          type="email"
+          autoComplete="username"
+          autoFocus
+          {...register('email', { required: 'Your e-mail address' })}
+          error={!!formState.errors.email}
+          helperText={formState.errors.email?.message}
+        />
+        <TextField
+          label="Password"
+          type="password"
+          autoComplete="current-password"
+          {...register('password', { required: 'Your password' })}
+          error={!!formState.errors.password}
+          helperText={formState.errors.password?.message}
+        />
+        {problem !== undefined && (
+          <p className="problem" role="alert">
+            {problem}
+          </p>
+        )}
+        <Button type="submit" variant="contained" disabled={formState.isSubmitting}>
+          Sign in
+        </Button>
+      </form>
+    </main>
+  );
+}

@@ -1,0 +1,226 @@
+/** What it would bring: range, chart, and the grid in which every adjustment can be read. */
+import { TextField } from '@mui/material';
+import { useQuery } from '@tanstack/react-query';
+import { lazy, Suspense, useState } from 'react';
+import { Link } from 'react-router';
+import type { PricingBody } from '@jutbank/contract/intake';
+import type { EstimateAnswer, EstimateRow } from '@jutbank/contract/value';
+import { get } from '../app/api.ts';
+import { useMay, useSession } from '../app/session.ts';
+import { Failed, Loading } from '../app/states.tsx';
+import { MoneyField } from '../intake/IntakeForm.tsx';
+import { useSheet } from '../intake/PiecePage.tsx';
+import { StageBar } from '../parts/StageBar.tsx';
+import { useStage } from '../parts/usePiece.ts';
+import { inWords, moneyText, sentence } from '../parts/words.ts';
+
+const PriceChart = lazy(() => import('./PriceChart.tsx').then((m) => ({ default: m.PriceChart })));
+const asBody = (value: PricingBody) => value;
+
+export default function WorthStage() {
+  const sheet = useSheet();
+  const { shop } = useSession();
+  const mayPrice = useMay('appraise') && sheet.sale === null;
+  const worth = useQuery({
+    queryKey: ['of-piece', sheet.id, 'worth', sheet.version],
+    queryFn: () => get<{ worth: EstimateAnswer | null; why: string | null }>(`/pieces/${sheet.id}/worth`),
+    placeholderData: (previous) => previous,
+  });
+  const pricing = useStage<PricingBody>(sheet, 'pricing', sheet.pricing, asBody);
+  if (worth.isPending) return <Loading />;
+  if (worth.isError) return <Failed error={worth.error} retry={() => void worth.refetch()} />;
+  const estimate = worth.data.worth;
+  return (
+    <div className="stage">
+      <div className="twocol">
+        <section>
+          <h2 className="sec">
+            What it would bring{' '}
+            <small>{estimate ? 'all the buyer pays, postage not; four of five sales fall inside' : ''}</small>
+          </h2>
+          {estimate ? (
+            <>
+              <p className="num" style={{ fontSize: 26, fontWeight: 650 }}>
+                {moneyText(estimate.estimate)}{' '}
+                <span className="soft" style={{ fontSize: 17, fontWeight: 450 }}>
+                  {moneyText(estimate.low, true)} – {moneyText(estimate.high, true)}
+                </span>
+              </p>
+              {estimate.notes.map((note) => (
+                <p key={note} className={estimate.thin ? 'note bad' : 'note'} style={{ margin: '8px 0' }}>
+                  {note}
+                </p>
+              ))}
+              <Suspense fallback={<Loading />}>
+                <PriceChart worth={estimate} />
+              </Suspense>
+              <p className="soft" style={{ fontSize: 12 }}>
+                Filled: what each sale comes to for this piece, larger where it weighs more. Hollow: what was
+                paid. Band: the range.
+              </p>
+            </>
+          ) : (
+            <div className="note">
+              <b>No estimate yet.</b>
+              {worth.data.why} <Link to={`/pieces/${sheet.id}/bench`}>To the bench</Link>
+            </div>
+          )}
+        </section>
+        <section>
+          <StageBar title="What we ask" state={pricing} />
+          <div
+            style={{ display: 'grid', gap: 14, gridTemplateColumns: 'repeat(auto-fit, minmax(150px, 1fr))' }}
+          >
+            <MoneyField
+              label="Asking price"
+              value={pricing.value.ask}
+              currency={shop.baseCurrency}
+              disabled={!mayPrice}
+              problem={pricing.problem?.at('/ask')}
+              onChange={(ask) => pricing.set({ ...pricing.value, ask })}
+            />
+            <MoneyField
+              label="Not below"
+              value={pricing.value.floor}
+              currency={shop.baseCurrency}
+              disabled={!mayPrice}
+              problem={pricing.problem?.at('/floor')}
+              onChange={(floor) => pricing.set({ ...pricing.value, floor })}
+            />
+          </div>
+          <div style={{ marginTop: 14 }}>
+            <TextField
+              label="Why this price"
+              multiline
+              minRows={2}
+              disabled={!mayPrice}
+              value={pricing.value.note}
+              onChange={(e) => pricing.set({ ...pricing.value, note: e.target.value })}
+            />
+          </div>
+          {estimate && (
+            <>
+              <h2 className="sec" style={{ marginTop: 18 }}>
+                By other ways
+              </h2>
+              <table className="grid">
+                <tbody>
+                  {estimate.methods.map((m) => (
+                    <tr key={m.name}>
+                      <td>{sentence(m.name)}</td>
+                      <td className="r num">{moneyText(m.estimate)}</td>
+                    </tr>
+                  ))}
+                  {estimate.byVariant.length > 1 &&
+                    estimate.byVariant.map((v) => (
+                      <tr key={v.variant ?? 'unlisted'}>
+                        <td>
+                          If it is {v.variant === null ? 'something unlisted' : inWords(v.variant)}{' '}
+                          <span className="soft">({Math.round(v.probability * 100)} in 100)</span>
+                        </td>
+                        <td className="r num">{moneyText(v.estimate)}</td>
+                      </tr>
+                    ))}
+                </tbody>
+              </table>
+              <p className="soft" style={{ fontSize: 12, marginTop: 8 }}>
+                An estimate from sales, not an appraisal: for tax, court or insurance a licensed appraiser may
+                be needed.
+              </p>
+            </>
+          )}
+        </section>
+      </div>
+      {estimate && <AdjustmentGrid estimate={estimate} />}
+    </div>
+  );
+}
+
+const SHORTEST = 14;
+
+function AdjustmentGrid({ estimate }: { estimate: EstimateAnswer }) {
+  const [all, setAll] = useState(false);
+  const rows = all ? estimate.comparables : estimate.comparables.slice(0, SHORTEST);
+  const names = [...new Set(estimate.comparables.flatMap((r) => r.adjustments.map((a) => a.name)))];
+  return (
+    <section style={{ marginTop: 22 }}>
+      <h2 className="sec">
+        The grid{' '}
+        <small>
+          paid × every adjustment = what it comes to; weighed together they give{' '}
+          {moneyText(estimate.methods.find((m) => m.name === 'adjustment-grid')?.estimate)}
+        </small>
+      </h2>
+      <div className="scroll" tabIndex={0} role="region" aria-label="Adjustment grid">
+        <table className="grid">
+          <thead>
+            <tr>
+              <th>Sold</th>
+              <th>Where</th>
+              <th>Kind</th>
+              <th className="r">Paid</th>
+              {names.map((n) => (
+                <th key={n} className="r">
+                  {sentence(n)}
+                </th>
+              ))}
+              <th className="r">Comes to</th>
+              <th className="r">Weight</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row) => (
+              <Row key={`${row.id} ${row.weight}`} row={row} names={names} />
+            ))}
+            <tr>
+              <td colSpan={4 + names.length}>
+                What pattern, maker and kind say{' '}
+                <span className="soft">({estimate.rest.count} other prices behind it)</span>
+              </td>
+              <td className="r num">{moneyText(estimate.rest.adjusted)}</td>
+              <td className="r num">{(estimate.rest.weight * 100).toFixed(1)} %</td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+      {estimate.comparables.length > SHORTEST && (
+        <button type="button" className="quiet soft" onClick={() => setAll(!all)}>
+          {all ? 'Show fewer' : `Show all ${estimate.comparables.length}`}
+        </button>
+      )}
+    </section>
+  );
+}
+
+function Row({ row, names }: { row: EstimateRow; names: readonly string[] }) {
+  if (row.excluded !== null)
+    return (
+      <tr className="soft">
+        <td>{row.saleDate}</td>
+        <td>{row.venue}</td>
+        <td>{row.priceKind}</td>
+        <td className="r num">{moneyText(row.paid)}</td>
+        <td colSpan={names.length + 2}>
+          left out: {row.excluded === 'no-rate' ? 'no exchange rate for that day' : row.excluded}
+        </td>
+      </tr>
+    );
+  return (
+    <tr>
+      <td className="num">{row.saleDate}</td>
+      <td>{row.venue}</td>
+      <td>{row.priceKind}</td>
+      <td className="r num">{moneyText(row.paid)}</td>
+      {names.map((n) => {
+        const percent = row.adjustments.find((a) => a.name === n)?.percent;
+        return (
+          <td key={n} className="r num">
+            {percent === undefined ? '' : `${percent >= 0 ? '+' : '−'}${Math.abs(percent).toFixed(1)} %`}
+          </td>
+        );
+      })}
+      <td className="r num">{moneyText(row.adjusted)}</td>
+      <td className="r num">{(row.weight * 100).toFixed(1)} %</td>
+    </tr>
+  );
+}
