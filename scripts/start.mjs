@@ -28,8 +28,14 @@ process.on('SIGTERM', () => void stop(0));
 
 mkdirSync(dataDir, { recursive: true });
 const lock = join(dataDir, 'start.pid');
-if (existsSync(lock) && isAlive(Number(readFileSync(lock, 'utf8'))) && Number(readFileSync(lock, 'utf8')) !== process.pid)
-  giveUp(`Jutbank is already running on ${dataDir}. Stop it first, or set JUTBANK_DATA_DIR and JUTBANK_PORT for a second one.`);
+if (
+  existsSync(lock) &&
+  isAlive(Number(readFileSync(lock, 'utf8'))) &&
+  Number(readFileSync(lock, 'utf8')) !== process.pid
+)
+  giveUp(
+    `Jutbank is already running on ${dataDir}. Stop it first, or set JUTBANK_DATA_DIR and JUTBANK_PORT for a second one.`,
+  );
 writeFileSync(lock, String(process.pid));
 undo.push(async () => rmSync(lock, { force: true }));
 
@@ -48,7 +54,14 @@ const server = spawn(process.execPath, ['--import', 'tsx', join(root, 'server', 
   cwd: root,
   detached: true,
   stdio: ['ignore', 'pipe', 'inherit'],
-  env: { ...process.env, JUTBANK_DATABASE_URL: url, JUTBANK_DATA_DIR: dataDir, JUTBANK_PORT: String(port), JUTBANK_HOST: host, JUTBANK_DEMO: wantsDemo ? '1' : '0' },
+  env: {
+    ...process.env,
+    JUTBANK_DATABASE_URL: url,
+    JUTBANK_DATA_DIR: dataDir,
+    JUTBANK_PORT: String(port),
+    JUTBANK_HOST: host,
+    JUTBANK_DEMO: wantsDemo ? '1' : '0',
+  },
 });
 const serverGone = new Promise((resolve) => server.once('exit', resolve));
 undo.push(async () => {
@@ -63,7 +76,10 @@ if (wantsDemo) {
   const health = /** @type {{ empty: boolean }} */ (await (await fetch(`${address}/api/v1/health`)).json());
   if (health.empty) {
     say('filling in the demo shop');
-    const demo = spawn(process.execPath, ['--import', 'tsx', join(root, 'demo', 'src', 'main.ts'), address], { cwd: root, stdio: 'inherit' });
+    const demo = spawn(process.execPath, ['--import', 'tsx', join(root, 'demo', 'src', 'main.ts'), address], {
+      cwd: root,
+      stdio: 'inherit',
+    });
     const code = await new Promise((resolve) => demo.once('exit', resolve));
     if (code !== 0) {
       process.stderr.write('Filling in the demo shop failed; the message stands above.\n');
@@ -72,5 +88,9 @@ if (wantsDemo) {
   }
 }
 process.stdout.write(`\n  Jutbank is ready at ${address}\n`);
-process.stdout.write(wantsDemo ? '  Sign in as ines@hollinquay.example with the password “harbour light 12”\n' : '  Open it to name your shop and its owner.\n');
+process.stdout.write(
+  wantsDemo
+    ? '  Sign in as ines@hollinquay.example with the password “harbour light 12”\n'
+    : '  Open it to name your shop and its owner.\n',
+);
 process.stdout.write('  Ctrl-C stops it.\n\n');

@@ -19,7 +19,8 @@ function fingerprint() {
           .map((entry) => join(entry.parentPath, entry.name))
       : [],
   );
-  for (const file of [...files, ...FILES.map((f) => join(root, f))].sort()) hash.update(file.slice(root.length)).update(readFileSync(file));
+  for (const file of [...files, ...FILES.map((f) => join(root, f))].sort())
+    hash.update(file.slice(root.length)).update(readFileSync(file));
   return hash.digest('hex');
 }
 
@@ -28,7 +29,10 @@ export function ensureBuilt() {
   const now = fingerprint();
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === now) return;
   say('building the interface');
-  const done = spawnSync('npx', ['--no-install', 'vite', 'build', '--logLevel', 'error'], { cwd: join(root, 'web'), stdio: ['ignore', 'inherit', 'inherit'] });
+  const done = spawnSync('npx', ['--no-install', 'vite', 'build', '--logLevel', 'error'], {
+    cwd: join(root, 'web'),
+    stdio: ['ignore', 'inherit', 'inherit'],
+  });
   if (done.status !== 0) giveUp('Building the interface failed; the message stands above.');
   writeFileSync(stamp, now);
 }

@@ -44,18 +44,35 @@ export async function startMariaDb(folder, options) {
   const tmp = join(folder, 'tmp');
   for (const dir of [folder, run, tmp]) mkdirSync(dir, { recursive: true });
   const space = statfsSync(folder);
-  if (space.bavail * space.bsize < SPACE_NEEDED) giveUp(`The disk is nearly full: the database needs 400 MB free in ${folder}.`);
+  if (space.bavail * space.bsize < SPACE_NEEDED)
+    giveUp(`The disk is nearly full: the database needs 400 MB free in ${folder}.`);
   const socketPath = join(run, 'db.sock');
   // a Unix socket's path may have about a hundred characters
-  const socket = socketPath.length < 100 ? socketPath : join(mkdtempSync(join(tmpdir(), 'jutbank-')), 'db.sock');
+  const socket =
+    socketPath.length < 100 ? socketPath : join(mkdtempSync(join(tmpdir(), 'jutbank-')), 'db.sock');
   const pidFile = join(run, 'db.pid');
   const user = userInfo().username;
-  const common = ['--no-defaults', `--user=${user}`, `--datadir=${data}`, '--innodb-log-file-size=32M', '--skip-name-resolve'];
+  const common = [
+    '--no-defaults',
+    `--user=${user}`,
+    `--datadir=${data}`,
+    '--innodb-log-file-size=32M',
+    '--skip-name-resolve',
+  ];
   await stopOrphan(pidFile);
   if (!existsSync(join(data, 'mysql'))) {
     say('creating the database');
     mkdirSync(data, { recursive: true });
-    const made = spawnSync('mariadb-install-db', [...common, '--auth-root-authentication-method=socket', `--auth-root-socket-user=${user}`, '--skip-test-db'], { encoding: 'utf8' });
+    const made = spawnSync(
+      'mariadb-install-db',
+      [
+        ...common,
+        '--auth-root-authentication-method=socket',
+        `--auth-root-socket-user=${user}`,
+        '--skip-test-db',
+      ],
+      { encoding: 'utf8' },
+    );
     if (made.status !== 0) giveUp(`Creating the database failed:\n${made.stdout}\n${made.stderr}`);
   }
   const relaxed = ['--innodb-doublewrite=0', '--innodb-flush-log-at-trx-commit=2'];

@@ -19,8 +19,13 @@ export function ensureDebianPackages(names) {
   if (missing.length === 0) return;
   const command = `apt-get install -y --no-install-recommends ${missing.join(' ')}`;
   if (!existsSync('/usr/bin/apt-get'))
-    giveUp(`These programs are missing and this is not Debian: ${missing.map((m) => NEEDED[m]).join(', ')}. Install them and try again.`);
-  if (process.getuid?.() !== 0) giveUp(`These Debian packages are missing, and installing them needs root. Run once:\n\n  sudo ${command}\n`);
+    giveUp(
+      `These programs are missing and this is not Debian: ${missing.map((m) => NEEDED[m]).join(', ')}. Install them and try again.`,
+    );
+  if (process.getuid?.() !== 0)
+    giveUp(
+      `These Debian packages are missing, and installing them needs root. Run once:\n\n  sudo ${command}\n`,
+    );
   say(`installing Debian packages: ${missing.join(', ')}`);
   // the packages' own services must not start: Jutbank runs its own
   const policy = '/usr/sbin/policy-rc.d';
@@ -30,7 +35,10 @@ export function ensureDebianPackages(names) {
     const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
     const quiet = /** @type {const} */ (['ignore', 'ignore', 'inherit']);
     spawnSync('apt-get', ['update', '-qq'], { stdio: quiet, env });
-    const done = spawnSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...missing], { stdio: quiet, env });
+    const done = spawnSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...missing], {
+      stdio: quiet,
+      env,
+    });
     if (done.status !== 0) giveUp(`Installing failed. Try it by hand:\n\n  ${command}\n`);
   } finally {
     if (ours) rmSync(policy, { force: true });
@@ -39,11 +47,16 @@ export function ensureDebianPackages(names) {
 
 /** `npm ci` when the lock file has changed since the last one. */
 export function ensureDependencies() {
-  const lock = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex');
+  const lock = createHash('sha256')
+    .update(readFileSync(join(root, 'package-lock.json')))
+    .digest('hex');
   const stamp = join(root, 'node_modules', '.jutbank-lock');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return;
   say('installing npm packages (a minute or two)');
-  const done = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root, stdio: ['ignore', 'ignore', 'inherit'] });
+  const done = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
+    cwd: root,
+    stdio: ['ignore', 'ignore', 'inherit'],
+  });
   if (done.status !== 0) giveUp('“npm ci” failed; its message stands above.');
   writeFileSync(stamp, lock);
 }

@@ -93,6 +93,8 @@ function parseUncached(text: string): Result<Period, DateProblem> {
       return wrong('it ends before it begins, or one side is not written as EDTF');
     return wrong('write it as EDTF, for example 1934, 1934-09, 1934/1936, 1935~');
   }
+  if (date.type === 'Century' || date.type === 'Decade')
+    return wrong('write the year with four signs, for example 1934 or 193X');
   const spans = date.type === 'Set' || date.type === 'List' ? setSpans(text, date) : undefined;
   if (spans) {
     const hull = hullOf(spans);
@@ -174,8 +176,13 @@ function impossibleDay(text: string): string | undefined {
 /** The shortest EDTF that names exactly these days: `1934`, `1934-09/1935-02`, `../1936-04-11`. */
 export function edtfOf(span: Span): string {
   const from = Number.isFinite(span.from) ? shortestFrom(span.from) : '..';
-  const to = Number.isFinite(span.to) ? shortestTo(span.to) : '..';
-  return from === to && from !== '..' ? from : `${from}/${to}`;
+  if (!Number.isFinite(span.to)) return `${from}/..`;
+  const to = shortestTo(span.to);
+  if (from === to) return from;
+  // an end written more coarsely than the start it follows in the same year or month would seem to begin before it
+  const clear = from === '..' || !from.startsWith(to);
+  const finer = to.length === isoOf(span.to).length - 6 ? isoOf(span.to).slice(0, -3) : isoOf(span.to);
+  return `${from}/${clear ? to : from.startsWith(finer) && from !== finer ? isoOf(span.to) : finer}`;
 }
 
 function shortestFrom(day: Day): string {

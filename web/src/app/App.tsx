@@ -1,4 +1,4 @@
-import { CssBaseline, ThemeProvider } from '@mui/material';
+import { ThemeProvider } from '@mui/material';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { SnackbarProvider } from 'notistack';
 import { useEffect, useMemo, useState } from 'react';
@@ -29,7 +29,6 @@ export function App() {
   return (
     <ModeContext value={value}>
       <ThemeProvider theme={theme}>
-        <CssBaseline />
         <QueryClientProvider client={queries}>
           <SnackbarProvider maxSnack={2} autoHideDuration={6000}>
             <RouterProvider router={router} />

@@ -73,7 +73,7 @@ export function Answering({ item, vocabulary, observed, onObserve, inHand = fals
           aria-pressed={same(observed, choice.make)}
           onClick={() => onObserve(same(observed, choice.make) ? undefined : choice.make)}
         >
-          {i < 9 && <i>{i + 1}</i>}
+          {i < 9 && choice.label !== String(i + 1) && <i>{i + 1}</i>}
           {choice.label}
         </button>
       ))}

@@ -17,6 +17,7 @@ import { Answering, choicesOf } from './Answering.tsx';
 import { Candidates } from './Candidates.tsx';
 import { bitsOf, itemsFor, mostTelling, observedAs, type Item } from './items.ts';
 import { Middle } from './Middle.tsx';
+import { useVariantNames } from './names.ts';
 
 const asBody = (observations: readonly Observation[]) => ({ observations });
 const FOUND: Record<string, string> = {
@@ -72,6 +73,7 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
   const [inHandId, setInHandId] = useState<string>();
   const [chosen, setChosen] = useState<string>();
   const answer = useLiveAnswer(sheet, state.value);
+  const names = useVariantNames([...new Set(answer.data?.candidates.map((c) => c.pattern))]);
   const items = itemsFor(sheet.intake.construction, vocabulary, answer.data, state.value);
   const order = telling ? mostTelling(items, answer.data) : items;
   const open = order.filter((item) => !observedAs(item, state.value));
@@ -167,7 +169,13 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
       </section>
       <section aria-label="When and why">
         {answer.data ? (
-          <Middle answer={answer.data} vocabulary={vocabulary} chosen={chosen} seen={state.value.length} />
+          <Middle
+            answer={answer.data}
+            vocabulary={vocabulary}
+            chosen={chosen}
+            seen={state.value.length}
+            names={names}
+          />
         ) : (
           <Loading />
         )}
@@ -181,6 +189,7 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
             chosen={chosen}
             onChoose={setChosen}
             saved={state.saving === 'saved'}
+            names={names}
           />
         )}
       </section>

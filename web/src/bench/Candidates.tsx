@@ -1,16 +1,17 @@
 /** What it may be, each with its weight; what cannot be proved; and the appraiser's own decision. */
 import { Button, MenuItem, TextField } from '@mui/material';
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { TIERS, type IdentifyAnswer, type Tier } from '@jutbank/core/bench';
 import { edtfInWords } from '@jutbank/core/dates';
 import type { PieceSheet } from '@jutbank/contract/intake';
-import type { PatternDetail, Vocabulary } from '@jutbank/contract/reference';
-import { ApiProblem, call, get } from '../app/api.ts';
+import type { Vocabulary } from '@jutbank/contract/reference';
+import { ApiProblem, call } from '../app/api.ts';
 import { useMay } from '../app/session.ts';
 import { inHundred, TemperMarks, TIER_LOOK, weightLook } from '../parts/Temper.tsx';
 import { inLine, useTakeSheet } from '../parts/usePiece.ts';
 import { inWords } from '../parts/words.ts';
+import type { VariantNames } from './names.ts';
 
 /** Candidates shown at once; thinner ones add nothing a person could act on. */
 const SHOWN = 6;
@@ -23,11 +24,11 @@ interface Props {
   readonly chosen: string | undefined;
   readonly onChoose: (variant: string) => void;
   readonly saved: boolean;
+  readonly names: VariantNames;
 }
 
-export function Candidates({ sheet, answer, vocabulary, chosen, onChoose, saved }: Props) {
+export function Candidates({ sheet, answer, vocabulary, chosen, onChoose, saved, names }: Props) {
   const shown = answer.candidates.filter((c, i) => i === 0 || c.probability > THINNEST).slice(0, SHOWN);
-  const names = useVariantNames([...new Set(shown.map((c) => c.pattern))]);
   const unlisted = weightLook(answer.unlisted);
   return (
     <>
@@ -102,37 +103,6 @@ export function Candidates({ sheet, answer, vocabulary, chosen, onChoose, saved 
   );
 }
 
-interface Named {
-  readonly label: string;
-  readonly window: string | undefined;
-  readonly made: string | undefined;
-}
-
-/** Names of the variants of the patterns in play, fetched with their patterns. */
-function useVariantNames(patterns: readonly string[]): ReadonlyMap<string, Named> {
-  const details = useQuery({
-    queryKey: ['patterns', [...patterns].sort()],
-    queryFn: () => Promise.all(patterns.map((id) => get<PatternDetail>(`/reference/patterns/${id}`))),
-    staleTime: 60_000,
-    placeholderData: (previous) => previous,
-  });
-  return new Map(
-    (details.data ?? []).flatMap((d) =>
-      d.variants.map((v): [string, Named] => [
-        v.id,
-        {
-          label: `${d.pattern.name}, ${v.name}`,
-          window: v.window ?? undefined,
-          made:
-            v.made?.quantity == null
-              ? undefined
-              : `${v.made.quantity.toLocaleString('en-GB').replaceAll(',', ' ')} made`,
-        },
-      ]),
-    ),
-  );
-}
-
 function Decision({
   sheet,
   answer,
@@ -143,7 +113,7 @@ function Decision({
   sheet: PieceSheet;
   answer: IdentifyAnswer;
   chosen: string | undefined;
-  names: ReadonlyMap<string, Named>;
+  names: VariantNames;
   saved: boolean;
 }) {
   const may = useMay('appraise') && sheet.sale === null;

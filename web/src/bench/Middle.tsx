@@ -4,17 +4,20 @@ import type { Bound, Evidence, IdentifyAnswer, Subject } from '@jutbank/core/ben
 import type { Vocabulary } from '@jutbank/contract/reference';
 import { inWords } from '../parts/words.ts';
 import { YearRule, type RuleBar } from '../parts/YearRule.tsx';
+import type { VariantNames } from './names.ts';
 
 export function Middle({
   answer,
   vocabulary,
   chosen,
   seen,
+  names,
 }: {
   answer: IdentifyAnswer;
   vocabulary: Vocabulary;
   chosen: string | undefined;
   seen: number;
+  names: VariantNames;
 }) {
   const { dating } = answer;
   const words = new Wording(vocabulary);
@@ -78,7 +81,8 @@ export function Middle({
       {candidate && candidate.evidence.length > 0 && (
         <>
           <h2 className="sec" style={{ marginTop: 16 }}>
-            Why {words.variant(candidate.variant)} <small>decibans against the rest</small>
+            Why {names.get(candidate.variant)?.label ?? inWords(candidate.variant)}{' '}
+            <small>decibans against the rest</small>
           </h2>
           <EvidenceTable evidence={candidate.evidence} words={words} exchanged={candidate.exchanged} />
         </>
@@ -109,7 +113,6 @@ export class Wording {
   code = (id: string) => this.vocabulary.codes.find((c) => c.id === id)?.title ?? id;
   maker = (id: string) => this.vocabulary.makers.find((m) => m.id === id)?.name ?? id;
   pattern = (id: string) => this.vocabulary.patterns.find((p) => p.id === id)?.name ?? id;
-  variant = (id: string) => inWords(id);
   source(id: string, page: string | null): string {
     const title = this.vocabulary.sources.find((s) => s.id === id)?.title ?? inWords(id);
     return page === null ? title : `${title.length > 30 ? `${title.slice(0, 28)}…` : title} ${page}`;

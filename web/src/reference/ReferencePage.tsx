@@ -22,7 +22,8 @@ export default function ReferencePage() {
   const mayImport = useMay('appraise');
   if (vocabulary.isPending) return <Loading />;
   if (vocabulary.isError) return <Failed error={vocabulary.error} retry={() => void vocabulary.refetch()} />;
-  const { makers, patterns, marks, sources } = vocabulary.data;
+  const { patterns, marks, sources } = vocabulary.data;
+  const makers = [...vocabulary.data.makers].sort((a, b) => b.variants - a.variants);
   const marked = marks.find((m) => m.id === query.get('mark'));
   const chosen = query.get('maker') ?? marked?.maker ?? makers[0]?.id;
   const maker = makers.find((m) => m.id === chosen);
@@ -54,7 +55,11 @@ export default function ReferencePage() {
               >
                 <b>{m.name}</b>
                 <div className="soft" style={{ fontSize: 12 }}>
-                  {[m.place, m.active == null ? undefined : edtfInWords(m.active), `${m.variants} variants`]
+                  {[
+                    m.place,
+                    m.active == null ? undefined : edtfInWords(m.active),
+                    m.variants === 1 ? '1 variant' : `${m.variants} variants`,
+                  ]
                     .filter(Boolean)
                     .join(' · ')}
                 </div>

@@ -1,0 +1,128 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import {
+  addMonths,
+  asDay,
+  calendarOf,
+  dayOf,
+  edtfOf,
+  intersectAll,
+  isoOf,
+  joined,
+  parsePeriod,
+  parseSpokenDate,
+  periodInWords,
+  periodOf,
+} from './index.ts';
+
+const iso = (edtf: string) => {
+  const period = periodOf(edtf);
+  return [period.start.earliest, period.end.latest].map((day) =>
+    Number.isFinite(day) ? isoOf(day) : String(day),
+  );
+};
+
+describe('EDTF to days', () => {
+  test.each([
+    ['1934', '1934-01-01', '1934-12-31'],
+    ['1934-09', '1934-09-01', '1934-09-30'],
+    ['1934-09-03/1935-02-20', '1934-09-03', '1935-02-20'],
+    ['194X', '1940-01-01', '1949-12-31'],
+    ['../1936', '-Infinity', '1936-12-31'],
+    ['1951/..', '1951-01-01', 'Infinity'],
+    ['/1941', '-Infinity', '1941-12-31'],
+    ['[1934,1936]', '1934-01-01', '1936-12-31'],
+    ['[1941..1944]', '1941-01-01', '1944-12-31'],
+    ['{1941..1944}', '1941-01-01', '1944-12-31'],
+    ['1951-22', '1951-06-01', '1951-08-31'],
+  ])('%s', (edtf, from, to) => expect(iso(edtf)).toEqual([from, to]));
+
+  test('a one-of set has a gap, a range has none', () => {
+    expect(periodOf('[1934,1936]').strict).toHaveLength(2);
+    expect(periodOf('1934/1936').strict).toHaveLength(1);
+  });
+
+  test.each(['', '1934/1930', '1941-02-29', 'long ago', '1934-13', '34'])(
+    'refuses %s and names it',
+    (text) => {
+      const parsed = parsePeriod(text);
+      expect(parsed.ok).toBe(false);
+      if (!parsed.ok) expect(parsed.error.message).toContain(text);
+    },
+  );
+
+  test('a qualified side reaches two years, or six months where it names a month', () => {
+    const [years] = periodOf('1938~/1949').lenient;
+    expect(years && isoOf(years.from)).toBe('1936-01-01');
+    expect(years && isoOf(years.to)).toBe('1949-12-31');
+    const [months] = periodOf('1934-09~').lenient;
+    expect(months && [isoOf(months.from), isoOf(months.to)]).toEqual(['1934-03-01', '1935-03-31']);
+  });
+
+  test('the shortest EDTF of a span reads back as the same span', () => {
+    const days = fc.integer({ min: dayOf(1500), max: dayOf(2100) });
+    fc.assert(
+      fc.property(days, days, (a, b) => {
+        const span = { from: asDay(Math.min(a, b)), to: asDay(Math.max(a, b)) };
+        expect(periodOf(edtfOf(span)).strict).toEqual([span]);
+      }),
+    );
+  });
+});
+
+test('adding months keeps the day, or takes the last one the month has', () => {
+  expect(isoOf(addMonths(dayOf(1935, 1, 31), 1))).toBe('1935-02-28');
+  fc.assert(
+    fc.property(
+      fc.integer({ min: dayOf(1800), max: dayOf(2050) }),
+      fc.integer({ min: -60, max: 60 }),
+      (day, months) => {
+        const before = calendarOf(asDay(day));
+        const after = calendarOf(addMonths(asDay(day), months));
+        expect(after.year * 12 + after.month).toBe(before.year * 12 + before.month + months);
+        expect(after.day).toBeLessThanOrEqual(before.day);
+      },
+    ),
+  );
+});
+
+test('intersecting spans never widens and does not depend on order', () => {
+  const span = fc
+    .tuple(fc.integer({ min: 0, max: 400 }), fc.integer({ min: 0, max: 400 }))
+    .map(([a, b]) => ({ from: asDay(Math.min(a, b)), to: asDay(Math.max(a, b)) }));
+  fc.assert(
+    fc.property(fc.array(span, { maxLength: 5 }), fc.array(span, { maxLength: 5 }), (a, b) => {
+      const both = intersectAll(a, b);
+      expect(both).toEqual(intersectAll(b, a));
+      const days = (spans: typeof a) => joined(spans).reduce((n, s) => n + s.to - s.from + 1, 0);
+      expect(days(both)).toBeLessThanOrEqual(Math.min(days(a), days(b)));
+    }),
+  );
+});
+
+describe('dates as people say them', () => {
+  test.each([
+    ['about 1935', '1935~'],
+    ['1934 to April 36', '1934/1936-04'],
+    ['April 1936', '1936-04'],
+    ['12 Sept 1934', '1934-09-12'],
+    ['before 1940', '../1940'],
+    ['since 1951', '1951/..'],
+    ['the 1940s', '194X'],
+    ['1934–36', '1934/1936'],
+    ['1934?', '1934?'],
+    ['1938~/1949', '1938~/1949'],
+  ])('%s is %s', (said, edtf) => {
+    const parsed = parseSpokenDate(said);
+    expect(parsed.ok && parsed.value.edtf).toBe(edtf);
+  });
+
+  test('what is not a date is said to be none', () => {
+    expect(parseSpokenDate('when the boats came in').ok).toBe(false);
+  });
+
+  test('is echoed in words', () => {
+    expect(periodInWords(periodOf('1934-09/1936-02'))).toBe('Sep 1934 – Feb 1936');
+    expect(periodInWords(periodOf('1935~'))).toBe('about 1935');
+  });
+});

@@ -1,0 +1,64 @@
+import { describe, expect, test } from '@jest/globals';
+import { TIERS } from '../bench/index.ts';
+import { cautionsFor, checkWording, writeListing, type ListingFacts } from './index.ts';
+
+const facts: ListingFacts = {
+  tier: 'type-consistent',
+  makerName: 'Brackenholt Cutlery',
+  patternName: 'Harbour jack',
+  variantName: 'Service issue, second form',
+  issuedTo: 'the Coastal Service',
+  construction: 'slipjoint',
+  made: 'Sep 1934 – 1935',
+  measures: [{ label: 'Closed length', text: '104.8 mm · 4 1/8 in' }],
+  gradeLine: 'Condition: excellent.',
+  disclosures: ['Blade 1: sharpened, light', 'No box'],
+  included: [],
+  provenance: undefined,
+  unproved: ['a commercial twin shares every observed feature'],
+  isReplica: false,
+};
+
+describe('a listing', () => {
+  test.each(TIERS)('as the rules write it, %s, nothing is dropped and nothing too strong', (tier) => {
+    expect(checkWording({ ...facts, tier }, writeListing({ ...facts, tier }))).toEqual([]);
+  });
+  test('the verb follows the tier', () => {
+    expect(writeListing(facts).body).toContain('of the type issued to the Coastal Service');
+    expect(writeListing(facts).body).toContain('cannot be proved for this piece');
+    expect(writeListing({ ...facts, tier: 'doubtful' }).body).toContain('not guaranteed');
+    expect(writeListing({ ...facts, tier: 'confirmed', unproved: [] }).body).toContain(
+      'This is Brackenholt Cutlery Harbour jack, Service issue, second form.',
+    );
+  });
+  test('a dropped disclosure is flagged', () => {
+    const text = writeListing(facts);
+    const problems = checkWording(facts, {
+      ...text,
+      body: text.body.replace('– Blade 1: sharpened, light\n', ''),
+    });
+    expect(problems).toEqual([{ kind: 'disclosure-dropped', detail: expect.stringContaining('sharpened') }]);
+  });
+  test('a strengthened claim is flagged', () => {
+    const text = writeListing(facts);
+    expect(
+      checkWording(facts, { ...text, body: `${text.body} Certainly the navy’s own.` }).map((p) => p.kind),
+    ).toEqual(['claim-too-strong']);
+    expect(
+      checkWording(facts, {
+        ...text,
+        body: text.body.replace('this cannot be proved for this piece', 'issued'),
+      }).map((p) => p.kind),
+    ).toContain('claim-too-strong');
+  });
+  test('a replica stays one', () => {
+    const replica = { ...facts, isReplica: true, tier: 'rejected' as const };
+    expect(writeListing(replica).title).toContain('Replica');
+    expect(
+      checkWording(replica, { title: 'Harbour jack', body: writeListing(facts).body }).map((p) => p.detail),
+    ).toContain('A replica must be called a replica.');
+  });
+  test('cautions name the topic and defer to local law', () => {
+    expect(cautionsFor('bayonet').join(' ')).toMatch(/local law.*regulated/);
+  });
+});

@@ -1,0 +1,204 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { money } from '../money/index.ts';
+import {
+  estimateWorth,
+  fitMarket,
+  type Comparable,
+  type EstimateSubject,
+  type MarketReference,
+} from './index.ts';
+import { studentCdf, studentQuantile } from './studentT.ts';
+
+const reference: MarketReference = {
+  patterns: new Map([
+    ['jack', { id: 'jack', maker: 'bh', construction: 'slipjoint' }],
+    ['pen', { id: 'pen', maker: 'bh', construction: 'slipjoint' }],
+  ]),
+  variants: new Map([
+    ['a', { id: 'a', pattern: 'jack', kind: 'production' }],
+    ['b', { id: 'b', pattern: 'jack', kind: 'service' }],
+    ['never-sold', { id: 'never-sold', pattern: 'jack', kind: 'production' }],
+  ]),
+};
+const TODAY = 20_700;
+const rateOn = (currency: string) => ({ EUR: 1, GBP: 0.8 })[currency];
+const sale = (i: number, price: number, more: Partial<Comparable> = {}): Comparable => ({
+  id: `s${String(i).padStart(3, '0')}`,
+  day: TODAY - 30 * i,
+  price: money(price.toFixed(2), 'EUR'),
+  priceKind: 'sold',
+  venueKind: 'fair',
+  pattern: 'jack',
+  variant: 'a',
+  conditionIndex: 75,
+  box: 'none',
+  papers: 'none',
+  sheath: 'not-applicable',
+  alterations: [],
+  buyerPremiumPct: 0,
+  shippingIncluded: false,
+  ...more,
+});
+const market = (sales: readonly Comparable[]) => fitMarket(sales, reference, rateOn, TODAY);
+const subject = (variant: string, more: Partial<EstimateSubject> = {}): EstimateSubject => ({
+  pattern: 'jack',
+  variants: [{ variant, probability: 1 }],
+  conditionIndex: 75,
+  box: 'none',
+  papers: 'none',
+  sheath: 'not-applicable',
+  alterations: [],
+  ...more,
+});
+const noisy = [100, 110, 92, 105, 98, 120, 88, 101, 97, 107].map((price, i) => sale(i, price));
+
+describe('the estimate', () => {
+  test('lies among like sales of like condition, its range around it', () => {
+    const e = estimateWorth(market(noisy), subject('a'), 'fair', TODAY);
+    expect(e.estimate).toBeGreaterThan(90);
+    expect(e.estimate).toBeLessThan(112);
+    expect(e.low).toBeLessThan(e.estimate);
+    expect(e.high).toBeGreaterThan(e.estimate);
+  });
+
+  test('the grid gives the estimate: weights add up to one, every adjustment multiplies out', () => {
+    const rows = noisy.map((s, i) => ({
+      ...s,
+      conditionIndex: 60 + 4 * i,
+      box: i % 2 ? ('original' as const) : undefined,
+    }));
+    const e = estimateWorth(market(rows), subject('a', { conditionIndex: 88 }), 'retail', TODAY);
+    const weights = e.comparables.reduce((sum, row) => sum + row.weight, e.rest.weight);
+    expect(weights).toBeCloseTo(1, 9);
+    for (const row of e.comparables)
+      expect(row.adjusted).toBeCloseTo(
+        row.adjustments.reduce((x, a) => x * (1 + a.percent / 100), row.converted),
+        9,
+      );
+    const grid = Math.exp(
+      e.comparables.reduce(
+        (sum, row) => sum + row.weight * Math.log(row.adjusted),
+        e.rest.weight * Math.log(e.rest.adjusted),
+      ),
+    );
+    expect(grid).toBeCloseTo(e.estimate, 4);
+    expect(e.methods.find((m) => m.name === 'adjustment-grid')?.estimate).toBeCloseTo(grid, 9);
+  });
+
+  test('better condition is never worth less, a premium and a currency are reckoned in', () => {
+    const worth = (conditionIndex: number) =>
+      estimateWorth(market(noisy), subject('a', { conditionIndex }), 'fair', TODAY).estimate;
+    expect(worth(95)).toBeGreaterThan(worth(70));
+    const pounds = estimateWorth(
+      market(noisy.map((s) => ({ ...s, price: money((Number(s.price.amount) * 0.8).toFixed(2), 'GBP') }))),
+      subject('a'),
+      'fair',
+      TODAY,
+    );
+    expect(pounds.estimate).toBeCloseTo(
+      estimateWorth(market(noisy), subject('a'), 'fair', TODAY).estimate,
+      1,
+    );
+  });
+
+  test('raising every asking price moves nothing', () => {
+    const asks = (factor: number) =>
+      Array.from({ length: 6 }, (_, i) => sale(40 + i, 150 * factor, { priceKind: 'asking' }));
+    const at = (factor: number) =>
+      estimateWorth(market([...noisy, ...asks(factor)]), subject('a'), 'fair', TODAY).estimate;
+    expect(Math.abs(Math.log(at(2) / at(1)))).toBeLessThan(0.01);
+  });
+
+  test('one heated sale is not a market', () => {
+    const calm = estimateWorth(market(noisy), subject('a'), 'fair', TODAY).estimate;
+    const heated = estimateWorth(
+      market([...noisy, sale(3, 900, { id: 'hot' })]),
+      subject('a'),
+      'fair',
+      TODAY,
+    ).estimate;
+    expect(heated / calm).toBeLessThan(1.08);
+  });
+
+  test('a thin market is said to be thin, and its range is wider', () => {
+    const known = estimateWorth(market(noisy), subject('a'), 'fair', TODAY);
+    const unknown = estimateWorth(market(noisy), subject('never-sold'), 'fair', TODAY);
+    expect(unknown.thin).toBe(true);
+    expect(known.thin).toBe(false);
+    expect(unknown.high / unknown.low).toBeGreaterThan(known.high / known.low);
+    expect(unknown.rest.weight).toBeCloseTo(1, 9);
+  });
+
+  test('several possible variants are a mixture, not an average of bounds', () => {
+    const rows = [
+      ...noisy,
+      ...noisy.map((s, i) => sale(60 + i, 3 * Number(s.price.amount), { variant: 'b' })),
+    ];
+    const m = market(rows);
+    const [a, b] = [
+      estimateWorth(m, subject('a'), 'fair', TODAY),
+      estimateWorth(m, subject('b'), 'fair', TODAY),
+    ];
+    const both = estimateWorth(
+      m,
+      {
+        ...subject('a'),
+        variants: [
+          { variant: 'a', probability: 0.5 },
+          { variant: 'b', probability: 0.5 },
+        ],
+      },
+      'fair',
+      TODAY,
+    );
+    expect(both.low).toBeGreaterThan(a.low * 0.99);
+    expect(both.low).toBeLessThan(a.estimate);
+    expect(both.high).toBeGreaterThan(b.estimate);
+    expect(both.comparables.reduce((sum, row) => sum + row.weight, both.rest.weight)).toBeCloseTo(1, 9);
+  });
+
+  test('what is missing to one is an unlisted variant', () => {
+    const e = estimateWorth(
+      market(noisy),
+      { ...subject('a'), variants: [{ variant: 'a', probability: 0.7 }] },
+      'fair',
+      TODAY,
+    );
+    expect(e.byVariant.map((v) => [v.variant, Math.round(v.probability * 10)])).toEqual([
+      ['a', 7],
+      [null, 3],
+    ]);
+  });
+
+  test('a sale without a rate is left out, and said so', () => {
+    const e = estimateWorth(
+      market([...noisy, sale(2, 50, { id: 'x', price: money('50', 'SEK') })]),
+      subject('a'),
+      'fair',
+      TODAY,
+    );
+    expect(e.comparables.find((row) => row.sale.id === 'x')).toMatchObject({
+      excluded: 'no-rate',
+      weight: 0,
+    });
+  });
+
+  test('an empty market still answers, widely', () => {
+    const e = estimateWorth(market([]), subject('a'), 'fair', TODAY);
+    expect(e.estimate).toBeGreaterThan(0);
+    expect(e.thin).toBe(true);
+  });
+});
+
+test('quantiles of t are where its distribution function says', () => {
+  expect(studentQuantile(0.9, 5)).toBeCloseTo(1.4759, 3);
+  expect(studentQuantile(0.975, 10)).toBeCloseTo(2.2281, 3);
+  fc.assert(
+    fc.property(
+      fc.double({ min: 0.01, max: 0.99, noNaN: true }),
+      fc.integer({ min: 2, max: 60 }),
+      (share, df) => expect(studentCdf(studentQuantile(share, df), df)).toBeCloseTo(share, 6),
+    ),
+  );
+});

@@ -1,0 +1,58 @@
+/**
+ * Pictures of every main view, from the demo data, into docs/screenshots (or another folder).
+ *   npm run screenshots -- http://127.0.0.1:4180 [folder] [width] [height] [light|dark] [name …]
+ */
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { openBrowser, signIn } from '../e2e/src/support/browser.ts';
+
+const [
+  address = 'http://127.0.0.1:4180',
+  folder = 'docs/screenshots',
+  width = '1280',
+  height = '800',
+  mode = 'light',
+  ...only
+] = process.argv.slice(2);
+const DEMO = { email: 'ines@hollinquay.example', password: 'harbour light 12' };
+
+const browser = await openBrowser({ width: Number(width), height: Number(height) });
+try {
+  await browser.driver.get(address);
+  await browser.driver.executeScript(`localStorage.setItem('jutbank.mode', '${mode}')`);
+  await signIn(browser, address, DEMO);
+  const pieces = await browser.fetchJson<{ items: { id: string; stockNumber: string }[] }>(
+    '/api/v1/pieces?limit=100',
+  );
+  const sales = await browser.fetchJson<{ items: { certificateCode: string }[] }>('/api/v1/sales');
+  const piece = (number: string) => pieces.items.find((p) => p.stockNumber === number)?.id ?? '';
+  const views: Record<string, string> = {
+    tray: '/',
+    'new-piece': '/pieces/new',
+    intake: `/pieces/${piece('HQ-0001')}/intake`,
+    bench: `/pieces/${piece('HQ-0001')}/bench`,
+    'bench-conflict': `/pieces/${piece('HQ-0003')}/bench`,
+    condition: `/pieces/${piece('HQ-0001')}/condition`,
+    worth: `/pieces/${piece('HQ-0001')}/worth`,
+    trail: `/pieces/${piece('HQ-0011')}/trail`,
+    listing: `/pieces/${piece('HQ-0022')}/listing`,
+    draft: `/pieces/${piece('HQ-0009')}/listing`,
+    sale: `/pieces/${piece('HQ-0015')}/sale`,
+    sales: '/sales',
+    reference: '/reference',
+    pattern: '/reference/patterns/harbour-jack',
+    variant: '/reference/variants/hj-naval-2',
+    comparables: '/comparables',
+    shop: '/shop',
+    certificate: `/c/${sales.items[0]?.certificateCode ?? ''}`,
+  };
+  mkdirSync(folder, { recursive: true });
+  for (const [name, path] of Object.entries(views)) {
+    if (only.length > 0 && !only.includes(name)) continue;
+    await browser.driver.get(address + path);
+    await browser.settled();
+    writeFileSync(join(folder, `${name}.png`), Buffer.from(await browser.driver.takeScreenshot(), 'base64'));
+  }
+} finally {
+  await browser.close();
+}

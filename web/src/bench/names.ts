@@ -1,0 +1,35 @@
+import { useQuery } from '@tanstack/react-query';
+import type { PatternDetail } from '@jutbank/contract/reference';
+import { get } from '../app/api.ts';
+
+export interface Named {
+  readonly label: string;
+  readonly window: string | undefined;
+  readonly made: string | undefined;
+}
+export type VariantNames = ReadonlyMap<string, Named>;
+
+/** Names of the variants of the patterns in play, fetched with their patterns. */
+export function useVariantNames(patterns: readonly string[]): VariantNames {
+  const details = useQuery({
+    queryKey: ['patterns', [...patterns].sort()],
+    queryFn: () => Promise.all(patterns.map((id) => get<PatternDetail>(`/reference/patterns/${id}`))),
+    staleTime: 60_000,
+    placeholderData: (previous) => previous,
+  });
+  return new Map(
+    (details.data ?? []).flatMap((d) =>
+      d.variants.map((v): [string, Named] => [
+        v.id,
+        {
+          label: `${d.pattern.name}, ${v.name}`,
+          window: v.window ?? undefined,
+          made:
+            v.made?.quantity == null
+              ? undefined
+              : `${v.made.quantity.toLocaleString('en-GB').replaceAll(',', ' ')} made`,
+        },
+      ]),
+    ),
+  );
+}
