@@ -39,7 +39,10 @@ function check(title, command) {
   }
 }
 
-/** @param {string} project */
+/** How long one test may take before it counts as stuck, in ms. */
+const PATIENCE = { unit: 60_000, db: 90_000, browser: 300_000 };
+
+/** @param {keyof typeof PATIENCE} project */
 function jest(project) {
   say(`${project} tests`);
   const folder = mkdtempSync(join(tmpdir(), 'jutbank-jest-'));

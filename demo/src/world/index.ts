@@ -1,0 +1,1 @@
+export { demoPack } from './reference.ts';

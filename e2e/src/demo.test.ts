@@ -1,0 +1,158 @@
+/** The demo shop in a real browser: every main view whole, accessible, at a phone's width, and the bench by keyboard. */
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import axe from 'axe-core';
+import { Key } from 'selenium-webdriver';
+import { DEMO, startApplication, type Application } from './support/application.ts';
+import { openBrowser, signIn, type Browser } from './support/browser.ts';
+
+let app: Application;
+let browser: Browser;
+let pieces: { id: string; stockNumber: string }[];
+const DESK = { width: 1280, height: 800 };
+const PHONE = { width: 360, height: 780 };
+
+beforeAll(async () => {
+  app = await startApplication(true);
+  browser = await openBrowser(DESK);
+  await signIn(browser, app.address, DEMO);
+  pieces = (await browser.fetchJson<{ items: typeof pieces }>('/api/v1/pieces?limit=100')).items;
+}, 180_000);
+afterAll(async () => {
+  await browser?.close();
+  await app?.close();
+});
+
+const piece = (number: string) => pieces.find((p) => p.stockNumber === number)?.id ?? '';
+const open = async (path: string) => {
+  await browser.driver.get(app.address + path);
+  await browser.settled();
+};
+
+const views: [string, () => string][] = [
+  ['the tray', () => '/'],
+  ['a new piece', () => '/pieces/new'],
+  ['intake', () => `/pieces/${piece('HQ-0001')}/intake`],
+  ['the bench', () => `/pieces/${piece('HQ-0003')}/bench`],
+  ['condition', () => `/pieces/${piece('HQ-0001')}/condition`],
+  ['worth', () => `/pieces/${piece('HQ-0001')}/worth`],
+  ['the trail', () => `/pieces/${piece('HQ-0020')}/trail`],
+  ['a listing', () => `/pieces/${piece('HQ-0022')}/listing`],
+  ['a draft', () => `/pieces/${piece('HQ-0009')}/listing`],
+  ['a sale', () => `/pieces/${piece('HQ-0015')}/sale`],
+  ['sales', () => '/sales'],
+  ['the reference', () => '/reference'],
+  ['a pattern', () => '/reference/patterns/harbour-jack'],
+  ['a variant', () => '/reference/variants/hj-naval-2'],
+  ['comparables', () => '/comparables'],
+  ['the shop', () => '/shop'],
+];
+
+describe.each(['light', 'dark'])('in the %s theme', (mode) => {
+  beforeAll(async () => {
+    await browser.driver.executeScript(`localStorage.setItem('jutbank.mode', '${mode}')`);
+  });
+  test.each(views)(
+    '%s has no serious accessibility fault and no complaint on the console',
+    async (_, path) => {
+      await open(path());
+      await browser.driver.executeScript(axe.source);
+      const faults = await browser.driver.executeAsyncScript<string[]>(
+        "const done = arguments[0]; axe.run({ resultTypes: ['violations'] }).then((r) => done(r.violations.filter((v) => ['serious', 'critical'].includes(v.impact)).map((v) => v.id + ': ' + v.nodes.slice(0, 3).map((n) => n.html.slice(0, 160) + ' ' + (n.any[0]?.message ?? '')).join(' | '))))",
+      );
+      expect(faults).toEqual([]);
+      expect(await browser.complaints()).toEqual([]);
+    },
+  );
+});
+
+describe('at a phone’s width', () => {
+  beforeAll(() => browser.resize(PHONE));
+  afterAll(() => browser.resize(DESK));
+  test.each(views)('%s cuts nothing off sideways', async (_, path) => {
+    await open(path());
+    const overflow = await browser.driver.executeScript<number>(
+      'return document.documentElement.scrollWidth - innerWidth',
+    );
+    expect(overflow).toBeLessThanOrEqual(0);
+  });
+});
+
+test('the bench by keyboard alone: number keys answer, cannot tell and not there are keys, undo goes back', async () => {
+  const id = piece('HQ-0024');
+  await open(`/pieces/${id}/bench`);
+  const stored = async () =>
+    (await browser.fetchJson<{ observations: unknown[] }>(`/api/v1/pieces/${id}`)).observations;
+  const saved = (count: number) =>
+    browser.driver.wait(
+      async () => (await stored()).length === count,
+      10_000,
+      `${count} observations were not saved`,
+    );
+  const asked = async () => (await browser.find('.askbox .big')).getText();
+  // down to a feature with choices, away from lines that are typed into
+  const goTo = async (label: string) => {
+    for (let i = 0; i < 60 && (await asked()) !== label; i++) {
+      await browser.driver.executeScript('document.activeElement?.blur()');
+      await browser.keys(Key.ARROW_DOWN);
+    }
+    expect(await asked()).toBe(label);
+  };
+  await goTo('Scales');
+  await browser.keys('1');
+  await saved(1);
+  await goTo('Lanyard fitting');
+  await browser.keys('2');
+  await saved(2);
+  await goTo('Shield');
+  await browser.keys('-');
+  await saved(3);
+  await goTo('Bolsters');
+  await browser.keys('0');
+  await saved(4);
+  expect(await stored()).toEqual([
+    { feature: 'scale-material', value: 'horn' },
+    { feature: 'lanyard-fitting', value: 'bar' },
+    { feature: 'shield', state: 'cannot-tell' },
+    { feature: 'bolster-form', state: 'not-there' },
+  ]);
+  await browser.driver.executeScript('document.activeElement?.blur()');
+  await browser.keys('z');
+  await saved(3);
+  await browser.says('Not before');
+  await browser.driver.executeScript('document.activeElement?.blur()');
+  await browser.keys('c');
+  await browser.says('Findings');
+  await browser.keys('/');
+  await browser.find('#hits');
+  await browser.keys('yearly');
+  await browser.says('Yearly knife 1990');
+  await browser.keys(Key.ENTER);
+  await browser.driver.wait(async () => /pieces|reference/.test(await browser.driver.getCurrentUrl()), 5000);
+  expect(await browser.complaints()).toEqual([]);
+});
+
+test('two people on one piece: the second is told, nothing is overwritten, what was typed stays', async () => {
+  const id = piece('HQ-0017');
+  await open(`/pieces/${id}/intake`);
+  const sheet = await browser.fetchJson<{ version: number; intake: object }>(`/api/v1/pieces/${id}`);
+  await browser.driver.executeAsyncScript(
+    "const [path, body, version, done] = arguments; fetch(path, { method: 'PUT', headers: { 'content-type': 'application/json', 'if-match': `\"v${version}\"` }, body }).then(done)",
+    `/api/v1/pieces/${id}/intake`,
+    JSON.stringify({ ...sheet.intake, sourceName: 'Tom was here' }),
+    sheet.version,
+  );
+  await browser.type('From whom', 'Ines was here');
+  await browser.says('Somebody changed this piece meanwhile');
+  const stored = await browser.fetchJson<{ intake: { sourceName: string } }>(`/api/v1/pieces/${id}`);
+  expect(stored.intake.sourceName).toBe('Tom was here');
+  expect(await (await browser.field('From whom')).getAttribute('value')).toBe('Ines was here');
+  await browser.click('button', 'Keep mine for this stage');
+  await browser.driver.wait(
+    async () =>
+      (await browser.fetchJson<{ intake: { sourceName: string } }>(`/api/v1/pieces/${id}`)).intake
+        .sourceName === 'Ines was here',
+    10_000,
+  );
+  // the refused write is on the console, as it should be; nothing else is
+  expect((await browser.complaints()).filter((c) => !c.includes('412'))).toEqual([]);
+});

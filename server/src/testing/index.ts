@@ -1,0 +1,127 @@
+/** A whole server on a database of its own, for tests of the routes. */
+import { randomUUID } from 'node:crypto';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { pino } from 'pino';
+import { startMarketplace } from '@jutbank/standins/marketplace';
+import { createApp, type App } from '../app/createApp.ts';
+import { migrate, openDatabase, type Database } from '../db/index.ts';
+
+export interface Reply<T = unknown> {
+  readonly status: number;
+  readonly body: T;
+  readonly etag: string | null;
+  readonly headers: Headers;
+}
+
+/** One signed-in (or nobody's) view of the server. */
+export class Visitor {
+  cookie = '';
+  constructor(readonly address: string) {}
+
+  async call<T = any>(
+    method: string,
+    path: string,
+    body?: unknown,
+    headers: Record<string, string> = {},
+  ): Promise<Reply<T>> {
+    const raw = body instanceof FormData || typeof body === 'string';
+    const response = await fetch(`${this.address}/api/v1${path}`, {
+      method,
+      headers: {
+        cookie: this.cookie,
+        ...(raw || body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...headers,
+      },
+      ...(body === undefined ? {} : { body: raw ? body : JSON.stringify(body) }),
+    });
+    const cookie = response.headers.getSetCookie()[0]?.split(';')[0];
+    if (cookie !== undefined) this.cookie = cookie;
+    const text = await response.text();
+    const json = response.headers.get('content-type')?.includes('json') ?? false;
+    return {
+      status: response.status,
+      body: (json && text !== '' ? JSON.parse(text) : text) as T,
+      etag: response.headers.get('etag'),
+      headers: response.headers,
+    };
+  }
+}
+
+export interface TestServer {
+  readonly address: string;
+  readonly database: Database;
+  readonly url: string;
+  readonly app: App;
+  readonly owner: Visitor;
+  nobody(): Visitor;
+  close(): Promise<void>;
+}
+
+export const OWNER = { name: 'Ines Vadder', email: 'ines@hollinquay.example', password: 'harbour light 12' };
+
+export async function databaseForTest(): Promise<{
+  url: string;
+  database: Database;
+  drop: () => Promise<void>;
+}> {
+  const base = process.env.JUTBANK_TEST_DATABASE;
+  if (base === undefined) throw new Error('run these tests with npm run test:db, which starts the database');
+  const name = `jutbank_${randomUUID().replaceAll('-', '')}`;
+  const admin = openDatabase(`${base}jutbank`, 1);
+  await admin.run(`CREATE DATABASE ${name}`);
+  const database = openDatabase(`${base}${name}`);
+  return {
+    url: `${base}${name}`,
+    database,
+    drop: async () => {
+      await database.close();
+      await admin.run(`DROP DATABASE ${name}`);
+      await admin.close();
+    },
+  };
+}
+
+/** @param setUp name the shop and sign its owner in */
+export async function serverForTest(setUp = true): Promise<TestServer> {
+  const { url, database, drop } = await databaseForTest();
+  await migrate(database);
+  const dataDir = mkdtempSync(join(tmpdir(), 'jutbank-data-'));
+  const market = await startMarketplace(dataDir);
+  const app = createApp({
+    database,
+    dataDir,
+    marketplaceUrl: market.url,
+    webDir: undefined,
+    publicUrl: undefined,
+    log: pino({ level: process.env.JUTBANK_TEST_LOG ?? 'silent' }),
+  });
+  const server = createServer(app.express);
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+  const address = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+  const owner = new Visitor(address);
+  if (setUp)
+    await owner.call('POST', '/setup', {
+      shopName: 'Hollin Quay Edge Room',
+      baseCurrency: 'EUR',
+      owner: OWNER,
+    });
+  return {
+    address,
+    database,
+    url,
+    app,
+    owner,
+    nobody: () => new Visitor(address),
+    close: async () => {
+      server.closeAllConnections();
+      await new Promise((resolve) => server.close(resolve));
+      await market.close();
+      await drop();
+      rmSync(dataDir, { recursive: true, force: true });
+    },
+  };
+}
