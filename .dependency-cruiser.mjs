@@ -16,7 +16,9 @@ export default {
       comment: 'core computes: no I/O, no interface, no database',
       severity: 'error',
       from: { path: floor('core'), pathNot: '\\.test\\.ts$' },
-      to: { path: '^(contract|server|web|standins|demo|e2e|scripts)/|node_modules/(express|mysql2|react|zod)/' },
+      to: {
+        path: '^(contract|server|web|standins|demo|e2e|scripts)/|node_modules/(express|mysql2|react|zod)/',
+      },
     },
     {
       name: 'core-no-node',

@@ -14,6 +14,7 @@ const shared = {
   },
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   testEnvironment: 'node',
+  setupFilesAfterEnv: ['<rootDir>/scripts/setup/jest-patience.mjs'],
 };
 
 /** @type {import('jest').Config} */

@@ -84,12 +84,15 @@ export class Browser {
 
   /** Chooses from a select-like field. */
   async choose(label: string, option: string): Promise<void> {
-    const xpath = `//*[@role='combobox' and @aria-labelledby and contains(@aria-labelledby, //label[starts-with(normalize-space(.), ${quoted(label)})]/@id)]`;
-    const box = await this.driver.wait(
-      until.elementLocated(By.xpath(xpath)),
+    const box = await (this.driver.wait(
+      async () =>
+        this.driver.executeScript<WebElement | null>(
+          "return [...document.querySelectorAll('[role=combobox][aria-labelledby]')].find((box) => document.getElementById(box.getAttribute('aria-labelledby'))?.textContent.startsWith(arguments[0])) ?? null",
+          label,
+        ),
       PATIENCE_MS,
       `there is no choice “${label}”`,
-    );
+    ) as Promise<WebElement>);
     await box.click();
     const item = await this.driver.wait(
       until.elementLocated(By.xpath(`//li[@role='option' and normalize-space(.)=${quoted(option)}]`)),

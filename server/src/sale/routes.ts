@@ -180,7 +180,7 @@ function snapshotOf(index: ReferenceIndex, record: PieceRecord, shop: string): S
     stockNumber: record.stockNumber,
     claim: claimFor(facts),
     made: facts.made ?? null,
-    grade: facts.gradeLine ?? null,
+    grade: facts.gradeLine?.replace(/^Condition: /, '') ?? null,
     findings: [...facts.disclosures],
     provenance: facts.provenance ?? null,
     notProvedBecause: [...facts.unproved],

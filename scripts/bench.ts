@@ -1,0 +1,170 @@
+/**
+ * First figures of speed: `npm run bench`. Worlds are made by a stated generator; times are of this machine, so
+ * compare ratios (growth, share of a budget) rather than milliseconds across machines.
+ */
+import { compileReference, identify, type Observation, type ReferenceIndex } from '@jutbank/core/bench';
+import { money } from '@jutbank/core/money';
+import { emptyContents, type PackContents } from '@jutbank/core/reference';
+import { estimateWorth, fitMarket, type Comparable, type MarketReference } from '@jutbank/core/value';
+
+const FEATURES = 20;
+const VALUES = 6;
+
+/** mulberry32 */
+function chance(seed: number): () => number {
+  let state = seed >>> 0;
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let t = Math.imul(state ^ (state >>> 15), state | 1);
+    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+}
+
+/** `count` variants over makers of 200 and patterns of 20, each with every feature, windows of one to thirty years. */
+function world(count: number): PackContents {
+  const next = chance(7);
+  const whole = (n: number) => Math.floor(next() * n);
+  const makers = Math.ceil(count / 200);
+  return {
+    ...emptyContents(),
+    makers: Array.from({ length: makers }, (_, m) => ({
+      id: `m${m}`,
+      name: `Maker ${m}`,
+      active: '1900/1990',
+    })),
+    patterns: Array.from({ length: Math.ceil(count / 20) }, (_, p) => ({
+      id: `p${p}`,
+      maker: `m${p % makers}`,
+      name: `Pattern ${p}`,
+      construction: 'slipjoint' as const,
+    })),
+    features: Array.from({ length: FEATURES }, (_, f) => ({
+      id: `f${f}`,
+      label: `F${f}`,
+      part: `part${f % 9}`,
+      kind: 'category' as const,
+      swap: 'hard' as const,
+      values: Array.from({ length: VALUES }, (_, v) => ({ id: `v${v}`, label: `V${v}` })),
+    })),
+    marks: Array.from({ length: makers }, (_, m) => ({
+      id: `k${m}`,
+      maker: `m${m}`,
+      place: 'tang',
+      lines: [`MAKER ${m}`],
+      window: '1920/1960',
+    })),
+    variants: Array.from({ length: count }, (_, i) => {
+      const from = 1900 + whole(70);
+      return {
+        id: `x${i}`,
+        pattern: `p${Math.floor(i / 20)}`,
+        name: `Variant ${i}`,
+        kind: 'production' as const,
+        window: `${from}/${from + 1 + whole(29)}`,
+        made: { quantity: 500 + whole(50_000), basis: 'documented' as const },
+        features: Object.fromEntries(
+          Array.from({ length: FEATURES }, (_, f) => [`f${f}`, [`v${whole(VALUES)}`]]),
+        ),
+      };
+    }),
+  };
+}
+
+const percentile = (times: readonly number[], share: number): number =>
+  [...times].sort((a, b) => a - b)[Math.min(times.length - 1, Math.floor(times.length * share))] ?? NaN;
+
+function timed(runs: number, work: (run: number) => void): { p50: number; p95: number } {
+  work(0);
+  const times = Array.from({ length: runs }, (_, run) => {
+    const start = performance.now();
+    work(run);
+    return performance.now() - start;
+  });
+  return { p50: percentile(times, 0.5), p95: percentile(times, 0.95) };
+}
+
+function questions(index: ReferenceIndex, run: number): Observation[] {
+  const row = index.rows[(run * 37) % index.rows.length];
+  const features = Object.entries(row?.variant.features ?? {}).map(([feature, values]): Observation => ({
+    feature,
+    value: values[0] ?? 'v0',
+  }));
+  return [...features.slice(0, FEATURES), { mark: `k${run % index.marks.size}` }];
+}
+
+const ms = (x: number) => `${x.toFixed(1)} ms`;
+const print = (label: string, text: string) => process.stdout.write(`${label.padEnd(58)} ${text}\n`);
+
+let before: number | undefined;
+for (const count of [1000, 2500, 10_000]) {
+  const contents = world(count);
+  const start = performance.now();
+  const index = compileReference(contents, '1');
+  const compiled = performance.now() - start;
+  const { p50, p95 } = timed(30, (run) => void identify(index, { observations: questions(index, run) }));
+  print(
+    `identify, ${count} variants × ${FEATURES} features and a mark`,
+    `p50 ${ms(p50)}, p95 ${ms(p95)}; index built in ${ms(compiled)}${before === undefined ? '' : `; ${(p50 / before).toFixed(1)} × the one before`}`,
+  );
+  before = p50;
+}
+
+for (const count of [300, 1500]) {
+  const next = chance(11);
+  const reference: MarketReference = {
+    patterns: new Map(
+      Array.from({ length: 15 }, (_, p) => [
+        `p${p}`,
+        { id: `p${p}`, maker: `m${p % 5}`, construction: 'slipjoint' },
+      ]),
+    ),
+    variants: new Map(
+      Array.from({ length: 90 }, (_, v) => [
+        `v${v}`,
+        { id: `v${v}`, pattern: `p${v % 15}`, kind: 'production' },
+      ]),
+    ),
+  };
+  const sales = Array.from({ length: count }, (_, i): Comparable => {
+    const v = Math.floor(next() ** 2 * 90);
+    return {
+      id: `s${i}`,
+      day: 20_000 - Math.floor(next() * 3000),
+      price: money((60 + 3 * v + 50 * next()).toFixed(2), 'EUR'),
+      priceKind: 'sold',
+      venueKind: 'fair',
+      pattern: `p${v % 15}`,
+      variant: `v${v}`,
+      conditionIndex: 60 + Math.floor(next() * 40),
+      box: 'none',
+      papers: undefined,
+      sheath: 'not-applicable',
+      alterations: [],
+      buyerPremiumPct: 0,
+      shippingIncluded: false,
+    };
+  });
+  const start = performance.now();
+  const market = fitMarket(sales, reference, () => 1, 20_000);
+  const fitted = performance.now() - start;
+  const { p95 } = timed(
+    60,
+    (run) =>
+      void estimateWorth(
+        market,
+        {
+          pattern: 'p1',
+          variants: [{ variant: `v${1 + 15 * (run % 5)}`, probability: 1 }],
+          conditionIndex: 80,
+          box: 'none',
+          papers: 'none',
+          sheath: 'not-applicable',
+          alterations: [],
+        },
+        'retail',
+        20_000,
+      ),
+  );
+  print(`estimate over ${count} sales`, `p95 ${ms(p95)}; market fitted once in ${ms(fitted)}`);
+}
