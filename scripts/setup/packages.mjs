@@ -33,7 +33,8 @@ export function ensureDebianPackages(names) {
   if (ours) writeFileSync(policy, '#!/bin/sh\nexit 101\n', { mode: 0o755 });
   try {
     const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
-    const quiet = /** @type {const} */ (['ignore', 'ignore', 'inherit']);
+    /** @type {import('node:child_process').StdioOptions} */
+    const quiet = ['ignore', 'ignore', 'inherit'];
     spawnSync('apt-get', ['update', '-qq'], { stdio: quiet, env });
     const done = spawnSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...missing], {
       stdio: quiet,

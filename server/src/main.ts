@@ -5,7 +5,7 @@ import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { pino } from 'pino';
 import { startMarketplace } from '@jutbank/standins/marketplace';
-import { createApp } from './app/createApp.ts';
+import { createApp } from './app/index.ts';
 import { migrate, NewerDatabase, openDatabase } from './db/index.ts';
 
 const root = resolve(dirname(fileURLToPath(import.meta.url)), '../..');

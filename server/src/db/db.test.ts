@@ -4,8 +4,7 @@ import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { databaseForTest, OWNER, Visitor } from '../testing/index.ts';
-import { intake } from '../testing/pack.ts';
+import { databaseForTest, OWNER, Visitor, intake } from '../testing/index.ts';
 import { expandHosts, migrate, NewerDatabase, statementsOf, type Database } from './index.ts';
 
 let database: Database;

@@ -1,7 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import sharp from 'sharp';
-import { serverForTest, type Reply, type TestServer } from '../testing/index.ts';
-import { csv, intake, testPack } from '../testing/pack.ts';
+import { serverForTest, type Reply, type TestServer, csv, intake, testPack } from '../testing/index.ts';
 
 let server: TestServer;
 beforeAll(async () => {

@@ -1,6 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { serverForTest, type TestServer } from '../testing/index.ts';
-import { testPack } from '../testing/pack.ts';
+import { serverForTest, type TestServer, testPack } from '../testing/index.ts';
 
 let server: TestServer;
 beforeAll(async () => {

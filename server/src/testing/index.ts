@@ -7,7 +7,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pino } from 'pino';
 import { startMarketplace } from '@jutbank/standins/marketplace';
-import { createApp, type App } from '../app/createApp.ts';
+import { createApp, type App } from '../app/index.ts';
 import { migrate, openDatabase, type Database } from '../db/index.ts';
 
 export interface Reply<T = unknown> {
@@ -125,3 +125,5 @@ export async function serverForTest(setUp = true): Promise<TestServer> {
     },
   };
 }
+
+export * from './pack.ts';

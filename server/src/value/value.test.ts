@@ -1,6 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { serverForTest, type TestServer } from '../testing/index.ts';
-import { csv, testPack } from '../testing/pack.ts';
+import { serverForTest, type TestServer, csv, testPack } from '../testing/index.ts';
 import { readCsv } from './csv.ts';
 
 let server: TestServer;

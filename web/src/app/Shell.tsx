@@ -1,28 +1,17 @@
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useMemo, useState } from 'react';
-import { Link, NavLink, Outlet, useNavigation } from 'react-router';
+import { NavLink, Outlet, useNavigation } from 'react-router';
 import { get } from './api.ts';
 import { useMode } from './mode.ts';
 import { SessionContext, useSessionQuery, useSignOut } from './session.ts';
 import { useShortcuts } from './shortcuts.ts';
 import { Failed, Loading } from './states.tsx';
+import { Wordmark } from './Wordmark.tsx';
 
 const SignInPage = lazy(() => import('../shop/SignInPage.tsx'));
 const SetupPage = lazy(() => import('../shop/SetupPage.tsx'));
 const Finder = lazy(() => import('./Finder.tsx'));
 const KeysHelp = lazy(() => import('./KeysHelp.tsx'));
-
-export function Wordmark() {
-  return (
-    <Link to="/" className="wordmark">
-      <svg width="26" height="22" viewBox="0 0 26 22" aria-hidden="true">
-        <path d="M0 20h26v2H0zM0 12h17v3H0zM0 12h5v8H0z" fill="var(--ink)" />
-        <path d="M6 9L25 2l-4 7z" fill="var(--accent)" />
-      </svg>
-      Jutbank
-    </Link>
-  );
-}
 
 export function Shell() {
   const session = useSessionQuery();

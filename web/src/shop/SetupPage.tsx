@@ -6,7 +6,7 @@ import { useForm } from 'react-hook-form';
 import { setupBody, type SessionAnswer } from '@jutbank/contract/shop';
 import { ApiProblem, call } from '../app/api.ts';
 import { SESSION } from '../app/session.ts';
-import { Wordmark } from '../app/Shell.tsx';
+import { Wordmark } from '../app/Wordmark.tsx';
 
 /** First run: name the shop and its owner. */
 export default function SetupPage() {

@@ -5,7 +5,7 @@ import { useForm } from 'react-hook-form';
 import type { SessionAnswer } from '@jutbank/contract/shop';
 import { ApiProblem, call } from '../app/api.ts';
 import { SESSION } from '../app/session.ts';
-import { Wordmark } from '../app/Shell.tsx';
+import { Wordmark } from '../app/Wordmark.tsx';
 
 export default function SignInPage() {
   const queries = useQueryClient();
