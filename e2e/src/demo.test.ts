@@ -1,9 +1,14 @@
 /** The demo shop in a real browser: every main view whole, accessible, at a phone's width, and the bench by keyboard. */
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import axe from 'axe-core';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { Key } from 'selenium-webdriver';
+import sharp from 'sharp';
 import { DEMO, startApplication, type Application } from './support/application.ts';
 import { openBrowser, signIn, type Browser } from './support/browser.ts';
+import { intakeToSale } from './support/intakeToSale.ts';
 
 let app: Application;
 let browser: Browser;
@@ -155,4 +160,25 @@ test('two people on one piece: the second is told, nothing is overwritten, what 
   );
   // the refused write is on the console, as it should be; nothing else is
   expect((await browser.complaints()).filter((c) => !c.includes('412'))).toEqual([]);
+});
+
+describe('from sign-in through all eight steps to the papers', () => {
+  let folder: string;
+  beforeAll(async () => {
+    folder = mkdtempSync(join(tmpdir(), 'jutbank-files-'));
+    const picture = sharp({ create: { width: 900, height: 600, channels: 3, background: '#c9b99a' } });
+    writeFileSync(join(folder, 'picture.png'), await picture.png().toBuffer());
+    await browser.driver.get(app.address);
+    await browser.click('button', 'sign out');
+    await browser.says('Sign in to the shop');
+    await browser.click('button', 'Sign in');
+    await browser.says('Your e-mail address');
+    await browser.type('E-mail', DEMO.email);
+    await browser.type('Password', 'not the password');
+    await browser.click('button', 'Sign in');
+    await browser.says('E-mail and password do not match');
+    await signIn(browser, app.address, DEMO);
+  });
+  afterAll(() => rmSync(folder, { recursive: true, force: true }));
+  intakeToSale(() => ({ browser, address: app.address, folder, stock: 'HQ-0026' }));
 });

@@ -104,6 +104,7 @@ export interface ComparableRecord {
   venueKind: string;
   pattern: string;
   variant: string | null;
+  variantName: string | null;
   conditionIndex: number | null;
 }
 export interface RowError {
@@ -214,7 +215,7 @@ export const valueRoutes = {
     access: 'read',
     summary: 'The estimate of a stored piece',
     params: byId,
-    answer: answers<{ worth: EstimateAnswer | null; why: string | null }>(
+    answer: answers<{ worth: EstimateAnswer | null; pattern: string | null; why: string | null }>(
       'The estimate, or why there is none',
     ),
   }),

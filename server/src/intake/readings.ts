@@ -122,7 +122,7 @@ export class Readers {
     readonly markets: Markets,
   ) {}
 
-  async worth(record: PieceRecord): Promise<EstimateAnswer | undefined> {
+  async worth(record: PieceRecord): Promise<{ answer: EstimateAnswer; pattern: string } | undefined> {
     const index = await this.library.index();
     const on = await this.markets.on(todayIso());
     const answer = identifyRecord(index, record);
@@ -133,7 +133,12 @@ export class Readers {
       gradeRecord(record, madeSpan(index, record, answer)),
       on.base,
     );
-    return question && answerEstimate(this.database, on, question);
+    return (
+      question && {
+        answer: await answerEstimate(this.database, on, question),
+        pattern: question.subject.pattern,
+      }
+    );
   }
 
   async #compute(index: ReferenceIndex, record: PieceRecord): Promise<Readings> {

@@ -277,7 +277,8 @@ export function mountIntake(mount: Mount, readers: Readers, markets: Markets, pi
   mount.reads(valueRoutes.pieceWorth, async ({ params }) => {
     const worth = await readers.worth(await pieceRecord(database, params.id));
     return answer({
-      worth: worth ?? null,
+      worth: worth?.answer ?? null,
+      pattern: worth?.pattern ?? null,
       why: worth ? null : 'Nothing says yet which pattern it is: look at it on the bench, or decide.',
     });
   });

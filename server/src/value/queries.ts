@@ -11,6 +11,9 @@ import type { NormalRow } from './normalise.ts';
 const COLUMNS =
   'id, row_hash, sale_date, sale_day, price, currency, price_kind, venue_kind, pattern_id, variant_id, condition_index, box, papers, sheath, alterations, buyer_premium_pct, shipping_included, cells, piece_id';
 
+/** With the variant's name, for lists a person reads. */
+const SHOWN = `${COLUMNS}, (SELECT v.name FROM reference_variant v WHERE v.id = comparable.variant_id) AS variant_name`;
+
 /** Adds rows that are not known yet; the number added. */
 export async function insertComparables(
   tx: Queries,
@@ -68,6 +71,7 @@ interface ComparableRow {
   venue_kind: VenueKind;
   pattern_id: string;
   variant_id: string | null;
+  variant_name: string | null;
   condition_index: string | null;
   box: ItemState | null;
   papers: ItemState | null;
@@ -87,6 +91,7 @@ const recordOf = (row: ComparableRow): ComparableRecord => ({
   venueKind: row.venue_kind,
   pattern: row.pattern_id,
   variant: row.variant_id,
+  variantName: row.variant_name,
   conditionIndex: row.condition_index === null ? null : Number(row.condition_index),
 });
 
@@ -124,7 +129,7 @@ export async function listComparables(
     values.push(day, day, id);
   }
   const rows = await db.rows<ComparableRow>(
-    `SELECT ${COLUMNS} FROM comparable ${where.length > 0 ? `WHERE ${where.join(' AND ')}` : ''} ORDER BY sale_day DESC, id DESC LIMIT ?`,
+    `SELECT ${SHOWN} FROM comparable ${where.length > 0 ? `WHERE ${where.join(' AND ')}` : ''} ORDER BY sale_day DESC, id DESC LIMIT ?`,
     [...values, limit],
   );
   return rows.map((row) => ({ ...recordOf(row), sale_day: row.sale_day }));
@@ -145,7 +150,7 @@ export async function comparablesByIds(
 ): Promise<Map<string, ComparableRecord>> {
   if (ids.length === 0) return new Map();
   const rows = await db.rows<ComparableRow>(
-    `SELECT ${COLUMNS} FROM comparable WHERE id IN (${ids.map(() => '?').join(',')})`,
+    `SELECT ${SHOWN} FROM comparable WHERE id IN (${ids.map(() => '?').join(',')})`,
     ids,
   );
   return new Map(rows.map((row) => [row.id, recordOf(row)]));
@@ -160,7 +165,7 @@ const GRADE_HOLD = 8;
 /** All sales up to a day, ready for the regression; a grade alone stands for what rows with both say. */
 export async function salesUpTo(db: Queries, day: string): Promise<Comparable[]> {
   const rows = await db.rows<ComparableRow>(
-    `SELECT ${COLUMNS} FROM comparable WHERE sale_day <= ? ORDER BY id`,
+    `SELECT ${COLUMNS}, NULL AS variant_name FROM comparable WHERE sale_day <= ? ORDER BY id`,
     [day],
   );
   const sums = new Map<string, { total: number; n: number }>();

@@ -17,7 +17,7 @@ import { Answering, choicesOf } from './Answering.tsx';
 import { Candidates } from './Candidates.tsx';
 import { bitsOf, itemsFor, mostTelling, observedAs, type Item } from './items.ts';
 import { Middle } from './Middle.tsx';
-import { useVariantNames } from './names.ts';
+import { useVariantNames } from '../parts/names.ts';
 
 const asBody = (observations: readonly Observation[]) => ({ observations });
 const FOUND: Record<string, string> = {

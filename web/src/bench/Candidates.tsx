@@ -11,7 +11,7 @@ import { useMay } from '../app/session.ts';
 import { inHundred, TemperMarks, TIER_LOOK, weightLook } from '../parts/Temper.tsx';
 import { inLine, useTakeSheet } from '../parts/usePiece.ts';
 import { inWords } from '../parts/words.ts';
-import type { VariantNames } from './names.ts';
+import type { VariantNames } from '../parts/names.ts';
 
 /** Candidates shown at once; thinner ones add nothing a person could act on. */
 const SHOWN = 6;

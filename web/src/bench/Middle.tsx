@@ -4,7 +4,7 @@ import type { Bound, Evidence, IdentifyAnswer, Subject } from '@jutbank/core/ben
 import type { Vocabulary } from '@jutbank/contract/reference';
 import { inWords } from '../parts/words.ts';
 import { YearRule, type RuleBar } from '../parts/YearRule.tsx';
-import type { VariantNames } from './names.ts';
+import type { VariantNames } from '../parts/names.ts';
 
 export function Middle({
   answer,

@@ -9,7 +9,7 @@ import type { Vocabulary } from '@jutbank/contract/reference';
 import { ApiProblem, call, get } from '../app/api.ts';
 import { useMay, useSession } from '../app/session.ts';
 import { Failed, Loading } from '../app/states.tsx';
-import { inWords, moneyText, sentence } from '../parts/words.ts';
+import { moneyText, sentence } from '../parts/words.ts';
 
 export default function ComparablesPage() {
   const mayWork = useMay('work');
@@ -110,9 +110,7 @@ export default function ComparablesPage() {
                       <td className="num">{row.saleDate}</td>
                       <td>
                         {patternName(row.pattern)}{' '}
-                        <span className="soft">
-                          {row.variant === null ? 'variant not told' : inWords(row.variant)}
-                        </span>
+                        <span className="soft">{row.variantName ?? 'variant not told'}</span>
                       </td>
                       <td>{row.priceKind}</td>
                       <td>{row.cells.venue ?? row.venueKind}</td>
@@ -194,7 +192,7 @@ function AddByHand({ vocabulary }: { vocabulary: Vocabulary | undefined }) {
     >
       <h2 className="sec">Write down a price</h2>
       <div style={{ display: 'grid', gap: 10, gridTemplateColumns: 'repeat(auto-fit, minmax(120px, 1fr))' }}>
-        {field('sale_date', 'Day, month or year')}
+        {field('sale_date', 'Date')}
         {field('price', 'Price')}
         {field('currency', 'Currency')}
         <TextField

@@ -12,6 +12,7 @@ import { MoneyField } from '../intake/IntakeForm.tsx';
 import { useSheet } from '../intake/PiecePage.tsx';
 import { StageBar } from '../parts/StageBar.tsx';
 import { useStage } from '../parts/usePiece.ts';
+import { useVariantNames } from '../parts/names.ts';
 import { inWords, moneyText, sentence } from '../parts/words.ts';
 
 const PriceChart = lazy(() => import('./PriceChart.tsx').then((m) => ({ default: m.PriceChart })));
@@ -23,10 +24,14 @@ export default function WorthStage() {
   const mayPrice = useMay('appraise') && sheet.sale === null;
   const worth = useQuery({
     queryKey: ['of-piece', sheet.id, 'worth', sheet.version],
-    queryFn: () => get<{ worth: EstimateAnswer | null; why: string | null }>(`/pieces/${sheet.id}/worth`),
+    queryFn: () =>
+      get<{ worth: EstimateAnswer | null; pattern: string | null; why: string | null }>(
+        `/pieces/${sheet.id}/worth`,
+      ),
     placeholderData: (previous) => previous,
   });
   const pricing = useStage<PricingBody>(sheet, 'pricing', sheet.pricing, asBody);
+  const names = useVariantNames(worth.data?.pattern == null ? [] : [worth.data.pattern]);
   if (worth.isPending) return <Loading />;
   if (worth.isError) return <Failed error={worth.error} retry={() => void worth.refetch()} />;
   const estimate = worth.data.worth;
@@ -115,7 +120,10 @@ export default function WorthStage() {
                     estimate.byVariant.map((v) => (
                       <tr key={v.variant ?? 'unlisted'}>
                         <td>
-                          If it is {v.variant === null ? 'something unlisted' : inWords(v.variant)}{' '}
+                          If it is{' '}
+                          {v.variant === null
+                            ? 'something unlisted'
+                            : (names.get(v.variant)?.label ?? inWords(v.variant))}{' '}
                           <span className="soft">({Math.round(v.probability * 100)} in 100)</span>
                         </td>
                         <td className="r num">{moneyText(v.estimate)}</td>

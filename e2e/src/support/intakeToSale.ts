@@ -1,0 +1,171 @@
+/** One piece from intake to sale, by hand in the browser: the same steps on any shop that knows the demo's reference. */
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { expect, test } from '@jest/globals';
+import { By, Key } from 'selenium-webdriver';
+import type { Browser } from './browser.ts';
+
+export interface Shop {
+  readonly browser: Browser;
+  readonly address: string;
+  /** a folder with picture.png in it */
+  readonly folder: string;
+  /** how this shop's stock numbers begin */
+  readonly stock: string;
+}
+
+export async function upload(browser: Browser, folder: string, label: string, file: string): Promise<void> {
+  const field = await browser.driver.findElement(By.css(`input[type='file'][aria-label='${label}']`));
+  await field.sendKeys(join(folder, file));
+}
+
+/** What the browser itself reports of refused input is expected in these steps; scripts must not fail. */
+export const faults = async (browser: Browser): Promise<string[]> =>
+  (await browser.complaints()).filter((c) => !/status of 4\d\d/.test(c));
+
+/** Registers the steps as tests; the shop is there once they run. */
+export function intakeToSale(shop: () => Shop): void {
+  test('intake: wrong input keeps what was typed; a date as people say it; a picture', async () => {
+    const { browser } = shop();
+    await browser.click('link', 'Tray');
+    await browser.click('link', 'Take in a piece');
+    await browser.type('From whom', 'stall by the slipway');
+    await browser.click('button', 'Take it in');
+    await browser.says('Give it a working name');
+    expect(await (await browser.field('From whom')).getAttribute('value')).toBe('stall by the slipway');
+    await browser.type('Working name', 'Harbour jack, service issue?');
+    await browser.choose('Where from', 'Fair');
+    await browser.type('When', 'September 2026');
+    await browser.says('Understood as Sep 2026');
+    await browser.type('Price paid', '58');
+    await browser.click('button', 'Take it in');
+    await browser.says(shop().stock);
+    await upload(shop().browser, shop().folder, 'Choose pictures', 'picture.png');
+    await browser.find('.pictures figure img');
+    expect(await faults(shop().browser)).toEqual([]);
+  });
+
+  test('bench: features, a measure as people type it, a drawn mark; then the decision', async () => {
+    const { browser } = shop();
+    await browser.click('link', 'Bench');
+    const answer = async (label: string, choice: string) => {
+      const row = await browser.driver.wait(
+        async () =>
+          (
+            await browser.driver.findElements(
+              By.xpath(
+                `//div[(@class='f' and ./button[normalize-space(.)='${label}']) or (@class='askbox' and ./div[normalize-space(.)='${label}'])]//button[contains(@class,'chip')][contains(normalize-space(.), '${choice}')]`,
+              ),
+            )
+          )[0] ?? null,
+        10_000,
+        `${label}: ${choice}`,
+      );
+      if (!row) throw new Error(label);
+      await browser.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', row);
+      await row.click();
+      await browser.settled();
+    };
+    await answer('Scales', 'Horn');
+    await answer('Lanyard fitting', 'Bar');
+    await answer('Bolsters', 'Grooved');
+    await answer('Shield', 'Anchor');
+    await answer('Half stop on the pen blade', 'Yes');
+    await browser.type('Closed length', '4 1/8');
+    await (await browser.field('Closed length')).sendKeys(Key.ENTER);
+    await browser.says('4 1/8 in');
+    await browser.driver.executeScript(
+      "[...document.querySelectorAll('.f button.fn')].find((b) => b.textContent === 'Stamp')?.click()",
+    );
+    await browser.click('button', 'BRACKENHOLT CUTLERY NORHAM');
+    await browser.says('Type-consistent');
+    await browser.says('a commercial twin shares every observed feature');
+    await browser.says('Not before Sep 1934 because of lanyard fitting: bar');
+    await browser.driver.wait(
+      async () => await (await browser.named('button', 'Decide')).isEnabled(),
+      10_000,
+    );
+    await browser.click('button', 'Decide');
+    await browser.click('button', 'Keep this');
+    await browser.says('Decided: type-consistent');
+    expect(await faults(shop().browser)).toEqual([]);
+  });
+
+  test('condition, worth, trail', async () => {
+    const { browser } = shop();
+    await browser.click('link', 'Condition');
+    await browser.click('button', 'Add');
+    await browser.says('What is wrong with it?');
+    await browser.choose('Part', 'Blade');
+    await browser.choose('Defect', 'Sharpened');
+    await browser.click('button', 'Add');
+    await browser.says('Blade: sharpened, light');
+    await browser.says('A sharpened blade is at most excellent');
+    await browser.click('button', 'The inspection is finished');
+    await browser.says('Open the inspection again');
+    await browser.click('link', 'Worth');
+    await browser.says('The grid');
+    await browser.type('Asking price', '180 XXXX');
+    await browser.says('Write an amount');
+    await browser.type('Asking price', '180');
+    await browser.says('Saved');
+    await browser.click('link', 'Trail');
+    await browser.click('button', 'Add');
+    await browser.says('Who had it?');
+    await browser.type('Who', 'Family of the seller');
+    await browser.type('When', '1988 to 2026');
+    await browser.click('button', 'Add');
+    await browser.says('Private collection, 1988 – 2026');
+    await browser.says('Custody recorded');
+    expect(await faults(shop().browser)).toEqual([]);
+  });
+
+  test('listing: a dropped disclosure stops it; put up, it is answered with a question and an offer', async () => {
+    const { browser } = shop();
+    await browser.click('link', 'Listing');
+    await browser.says('Everything known is told.');
+    const text = await browser.field('Text');
+    const written = await text.getAttribute('value');
+    expect(written).toContain('cannot be proved for this piece');
+    await text.sendKeys(Key.chord(Key.CONTROL, 'a'), 'A fine knife.');
+    await browser.says('Something known is not told');
+    await browser.click('button', 'Write it anew from the record');
+    await browser.says('Everything known is told.');
+    await browser.click('button', 'Put it up on');
+    await browser.says('Offer of');
+    await browser.type('Answer', 'No play, it snaps well.');
+    await browser.click('button', 'Send');
+    await browser.says('Answered: No play, it snaps well.');
+    await browser.click('link', 'Accept');
+  });
+
+  test('sale: age first, then invoice, certificate, margin, and a public page that shows only what is public', async () => {
+    const { browser } = shop();
+    await browser.says('A sale cannot be undone');
+    await browser.click('button', 'Accept €');
+    await browser.says('Confirm the buyer’s age');
+    await browser.driver.findElement(By.css("input[type='checkbox']")).click();
+    await browser.click('button', 'Accept €');
+    await browser.says('Margin');
+    await browser.click('link', 'Certificate');
+    const pdf = await browser.driver.wait(
+      async () => readdirSync(browser.downloads).find((f) => f.endsWith('.pdf')) ?? null,
+      20_000,
+      'no PDF came',
+    );
+    expect(
+      readFileSync(join(browser.downloads, String(pdf)))
+        .subarray(0, 5)
+        .toString(),
+    ).toBe('%PDF-');
+    const tabs = await browser.driver.getAllWindowHandles();
+    await browser.driver.switchTo().window(tabs[0] ?? '');
+    await browser.click('link', 'Public check page');
+    await browser.says('This certificate is as it was issued.');
+    await browser.says('Private collection, 1988 – 2026');
+    expect(await browser.driver.findElement(By.css('body')).getText()).not.toContain('Family of the seller');
+    await browser.driver.get(`${shop().address}/comparables`);
+    await browser.says('own sale');
+    expect(await faults(shop().browser)).toEqual([]);
+  });
+}
