@@ -28,10 +28,7 @@ export function identify(
   const observations = [...question.observations].sort((a, b) => (inOrder(a) < inOrder(b) ? -1 : 1));
   const signs = signsOf(index, observations, settings);
   const posterior = posteriorOf(index, signs, question.within, question.found ?? 'unknown', settings);
-  const ranked = [...posterior.left].sort(
-    (a, b) =>
-      (posterior.probability[b.index] ?? 0) - (posterior.probability[a.index] ?? 0) || a.index - b.index,
-  );
+  const { ranked } = posterior;
   const context = datingContext(index, question, posterior);
   const dating = dateByOverlap(index, observations, context, settings);
   const candidates = ranked.slice(0, question.limit ?? DEFAULT_LIMIT).map((row) => ({

@@ -22,11 +22,10 @@ export function nextChecks(
   posterior: Posterior,
   settings: BenchSettings,
 ): NextCheck[] {
-  const rows = [...posterior.left]
+  const rows = posterior.ranked
+    .slice(0, MOST_ROWS)
     .map((row): Weighed => ({ row, p: posterior.probability[row.index] ?? 0 }))
-    .filter((w) => w.p > 1e-6)
-    .sort((a, b) => b.p - a.p)
-    .slice(0, MOST_ROWS);
+    .filter((w) => w.p > 1e-6);
   if (rows.length === 0) return [];
   const weighed = [...rows, { row: undefined, p: posterior.unlisted }];
   const done = new Set(

@@ -24,12 +24,33 @@ export interface PartWeight {
 export interface Posterior {
   /** rows that `within` leaves; all others have probability 0 */
   readonly left: readonly Row[];
+  /** the same rows, likeliest first; ties in the order of the reference */
+  readonly ranked: readonly Row[];
   /** per row */
   readonly probability: Float64Array;
   readonly unlisted: number;
   readonly parts: readonly PartWeight[];
   /** per sign with a date, per row: Σ_t P(t|v)·P(o|t) for that sign alone, 1 where the date says nothing */
   readonly datedAlone: readonly (Float64Array | undefined)[];
+}
+
+/** ln of a product of many small factors: multiplied as long as it stays well above underflow, then taken over. */
+class LogProduct {
+  #log = 0;
+  #product: number;
+  constructor(first: number) {
+    this.#product = first;
+  }
+  times(factor: number): void {
+    this.#product *= factor;
+    if (this.#product < 1e-200) {
+      this.#log += Math.log(this.#product);
+      this.#product = 1;
+    }
+  }
+  log(): number {
+    return this.#log + Math.log(this.#product);
+  }
 }
 
 export function rowsWithin(index: ReferenceIndex, within: Within | null | undefined): Row[] {
@@ -77,8 +98,9 @@ export function posteriorOf(
   const logs = new Float64Array(index.rows.length).fill(-Infinity);
   let top = -Infinity;
   for (const row of left) {
-    let log = Math.log(prior[row.index] ?? 0) + Math.log(dates[row.index] ?? 1);
-    for (const part of parts) log += Math.log((part.own[row.index] ?? 0) + (part.donor[row.index] ?? 0));
+    const product = new LogProduct((prior[row.index] ?? 0) * (dates[row.index] ?? 1));
+    for (const part of parts) product.times((part.own[row.index] ?? 0) + (part.donor[row.index] ?? 0));
+    const log = product.log();
     logs[row.index] = log;
     top = Math.max(top, log);
   }
@@ -93,8 +115,12 @@ export function posteriorOf(
     sum += p;
   }
   for (const row of left) probability[row.index] = (probability[row.index] ?? 0) / sum;
+  const ranked = [...left].sort(
+    (a, b) => (probability[b.index] ?? 0) - (probability[a.index] ?? 0) || a.index - b.index,
+  );
   return {
     left,
+    ranked,
     probability,
     unlisted: Math.exp(unlistedLog - top) / sum,
     parts,
@@ -224,10 +250,10 @@ function unlistedLogLikelihood(
   const rows = left.length > 0 ? left : index.rows;
   if (rows.length === 0) return background;
   const logs = rows.map((row) => {
-    let log = Math.log(dates[row.index] ?? 1);
+    const product = new LogProduct(dates[row.index] ?? 1);
     for (const sign of signs)
-      log += Math.log((1 - m) * (sign.likelihood[row.index] ?? 0) + m * (sign.differing[row.index] ?? 0));
-    return log;
+      product.times((1 - m) * (sign.likelihood[row.index] ?? 0) + m * (sign.differing[row.index] ?? 0));
+    return product.log();
   });
   const top = logs.reduce((a, b) => Math.max(a, b), background);
   const relatives = logs.reduce((sum, log) => sum + Math.exp(log - top), 0) / rows.length;

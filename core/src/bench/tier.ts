@@ -16,10 +16,7 @@ export function attributionOf(
   settings: BenchSettings,
 ): Attribution {
   const t = settings.tiers;
-  const ranked = [...posterior.left].sort(
-    (a, b) =>
-      (posterior.probability[b.index] ?? 0) - (posterior.probability[a.index] ?? 0) || a.index - b.index,
-  );
+  const { ranked } = posterior;
   const best = ranked[0];
   const p = (row: Row | undefined) => (row ? (posterior.probability[row.index] ?? 0) : 0);
   const answer = (tier: Tier, reasons: string[], unproved: string[] = []): Attribution => ({

@@ -77,19 +77,22 @@ export function Answering({ item, vocabulary, observed, onObserve, inHand = fals
           {choice.label}
         </button>
       ))}
-      <StateChips feature={item.feature} observed={observed} onObserve={onObserve} />
+      <StateChips feature={item.feature} observed={observed} onObserve={onObserve} inHand={inHand} />
     </span>
   );
 }
 
+/** In the list below the box these two are as small as their keys; the box spells them out. */
 function StateChips({
   feature,
   observed,
   onObserve,
+  inHand,
 }: {
   feature: Feature;
   observed: Observation | undefined;
   onObserve: Props['onObserve'];
+  inHand: boolean;
 }) {
   const state = observed && 'state' in observed ? observed.state : undefined;
   const hasNone = feature.values?.some((v) => v.id === 'none') ?? false;
@@ -100,22 +103,28 @@ function StateChips({
           type="button"
           className="chip"
           aria-pressed={state === 'not-there'}
+          aria-label={`${feature.label}: not there`}
+          title="Not there"
           onClick={() =>
             onObserve(state === 'not-there' ? undefined : { feature: feature.id, state: 'not-there' })
           }
         >
-          <i>0</i>Not there
+          <i>0</i>
+          {inHand || state === 'not-there' ? 'Not there' : '∅'}
         </button>
       )}
       <button
         type="button"
         className="chip"
         aria-pressed={state === 'cannot-tell'}
+        aria-label={`${feature.label}: cannot tell`}
+        title="Cannot tell"
         onClick={() =>
           onObserve(state === 'cannot-tell' ? undefined : { feature: feature.id, state: 'cannot-tell' })
         }
       >
-        <i>-</i>Cannot tell
+        <i>-</i>
+        {inHand || state === 'cannot-tell' ? 'Cannot tell' : '?'}
       </button>
     </>
   );
@@ -168,7 +177,7 @@ function MeasureLine({
             }
           }}
         />
-        <StateChips feature={feature} observed={observed} onObserve={onObserve} />
+        <StateChips feature={feature} observed={observed} onObserve={onObserve} inHand={inHand} />
       </span>
       {wrong !== undefined ? (
         <span className="problem" role="alert">

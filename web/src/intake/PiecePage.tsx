@@ -1,5 +1,5 @@
-import { useMemo } from 'react';
-import { NavLink, Outlet, useNavigate, useOutletContext, useParams } from 'react-router';
+import { useEffect, useMemo, useRef } from 'react';
+import { NavLink, Outlet, useLocation, useNavigate, useOutletContext, useParams } from 'react-router';
 import { periodInWords, periodOf } from '@jutbank/core/dates';
 import type { PieceSheet } from '@jutbank/contract/intake';
 import { useShortcuts } from '../app/shortcuts.ts';
@@ -44,6 +44,15 @@ export default function PiecePage() {
     [id, navigate],
   );
   useShortcuts('This piece', keys);
+  const stages = useRef<HTMLElement>(null);
+  const { pathname } = useLocation();
+  const ready = piece.isSuccess;
+  // on a phone the stages stand in a row that is wider than the screen
+  useEffect(() => {
+    stages.current
+      ?.querySelector("[aria-current='page']")
+      ?.scrollIntoView({ inline: 'center', block: 'nearest' });
+  }, [pathname, ready]);
   if (piece.isPending) return <Loading />;
   if (piece.isError) return <Failed error={piece.error} retry={() => void piece.refetch()} />;
   const sheet = piece.data;
@@ -51,7 +60,7 @@ export default function PiecePage() {
     <>
       <Readings sheet={sheet} />
       <div className="sheetbody">
-        <nav className="stages" aria-label="Stages">
+        <nav className="stages" aria-label="Stages" ref={stages}>
           {STAGE_LINKS.map((stage) => (
             <NavLink key={stage.path} to={`/pieces/${id}/${stage.path}`}>
               {stage.label}
