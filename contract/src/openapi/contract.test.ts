@@ -17,7 +17,9 @@ const places = (schema: z.ZodType, input: unknown) => {
 
 describe('shared shapes', () => {
   test.each(['a', 'hj-naval-2', '9'])('“%s” is an id', (id) => expect(places(slug, id)).toEqual([]));
-  test.each(['', 'Ab', '-a', 'a-', 'a b', 'ä', 'x'.repeat(81)])('“%s” is not', (id) => expect(places(slug, id)).not.toEqual([]));
+  test.each(['', 'Ab', '-a', 'a-', 'a b', 'ä', 'x'.repeat(81)])('“%s” is not', (id) =>
+    expect(places(slug, id)).not.toEqual([]),
+  );
   test('a malformed date names its text', () => {
     const parsed = edtf.safeParse('1940/1930');
     expect(parsed.success).toBe(false);
@@ -38,11 +40,29 @@ describe('shared shapes', () => {
 
 describe('bodies', () => {
   test('an observation is one of six kinds, and nothing else', () => {
-    for (const good of [{ feature: 'a', value: 'b' }, { feature: 'a', value: 3, certainty: 'unsure' }, { feature: 'a', measure: 97.6, resolution: 0.1 }, { feature: 'a', state: 'cannot-tell' }, { mark: 'm' }, { code: 'c', reads: { ticks: 3 } }, { code: 'c', text: '3262' }])
+    for (const good of [
+      { feature: 'a', value: 'b' },
+      { feature: 'a', value: 3, certainty: 'unsure' },
+      { feature: 'a', measure: 97.6, resolution: 0.1 },
+      { feature: 'a', state: 'cannot-tell' },
+      { mark: 'm' },
+      { code: 'c', reads: { ticks: 3 } },
+      { code: 'c', text: '3262' },
+    ])
       expect(places(observation, good)).toEqual([]);
-    for (const bad of [{}, { feature: 'a' }, { feature: 'a', measure: -1 }, { feature: 'a', value: 'b', certainty: 'maybe' }, { mark: 'm', code: 'c' }]) expect(places(observation, bad)).not.toEqual([]);
+    for (const bad of [
+      {},
+      { feature: 'a' },
+      { feature: 'a', measure: -1 },
+      { feature: 'a', value: 'b', certainty: 'maybe' },
+      { mark: 'm', code: 'c' },
+    ])
+      expect(places(observation, bad)).not.toEqual([]);
   });
-  test('empty narrowing and absent fields are fine', () => expect(places(identifyQuestion, { observations: [], within: { makers: [], patterns: [], constructions: [] } })).toEqual([]));
+  test('empty narrowing and absent fields are fine', () =>
+    expect(
+      places(identifyQuestion, { observations: [], within: { makers: [], patterns: [], constructions: [] } }),
+    ).toEqual([]));
   test('findings name their part and defect', () => {
     expect(places(finding, { part: 'blade:2', defect: 'chip', measure: 2 })).toEqual([]);
     expect(places(finding, { part: 'blade:two', defect: 'chip' })).toEqual(['part']);
@@ -52,25 +72,54 @@ describe('bodies', () => {
   test('intake needs only a name', () => {
     expect(places(intakeBody, { ...emptyIntake, title: 'x' })).toEqual([]);
     expect(places(intakeBody, emptyIntake)).toEqual(['title']);
-    expect(places(intakeBody, { ...emptyIntake, title: 'x', price: { amount: '-5', currency: 'EUR' } })).toEqual(['price/amount']);
+    expect(
+      places(intakeBody, { ...emptyIntake, title: 'x', price: { amount: '-5', currency: 'EUR' } }),
+    ).toEqual(['price/amount']);
   });
-  test('a sale needs a buyer of age', () => expect(places(saleBody, { buyerName: '', ageChecked: false })).toEqual(['buyerName', 'ageChecked']));
-  test('a shop needs its owner', () => expect(places(setupBody, { shopName: 'x', baseCurrency: 'EUR' })).toEqual(['owner']));
+  test('a sale needs a buyer of age', () =>
+    expect(places(saleBody, { buyerName: '', ageChecked: false })).toEqual(['buyerName', 'ageChecked']));
+  test('a shop needs its owner', () =>
+    expect(places(setupBody, { shopName: 'x', baseCurrency: 'EUR' })).toEqual(['owner']));
   test('an estimate’s probabilities do not pass one', () =>
-    expect(places(estimateQuestion, { subject: { pattern: 'p', variants: [{ variant: 'a', probability: 0.6 }, { variant: 'b', probability: 0.6 }] }, asOf: '2026-11-01', currency: 'EUR', venueKind: 'fair' })).toEqual(['subject/variants']));
+    expect(
+      places(estimateQuestion, {
+        subject: {
+          pattern: 'p',
+          variants: [
+            { variant: 'a', probability: 0.6 },
+            { variant: 'b', probability: 0.6 },
+          ],
+        },
+        asOf: '2026-11-01',
+        currency: 'EUR',
+        venueKind: 'fair',
+      }),
+    ).toEqual(['subject/variants']));
   test('a pack keeps what it says beyond the contract', () => {
-    const pack = { format: 'jutbank.reference/1', id: 'p', title: 'P', revision: '1', makers: [{ id: 'm', name: 'M', motto: 'Keen' }], colophon: 'x' };
+    const pack = {
+      format: 'jutbank.reference/1',
+      id: 'p',
+      title: 'P',
+      revision: '1',
+      makers: [{ id: 'm', name: 'M', motto: 'Keen' }],
+      colophon: 'x',
+    };
     expect(referencePack.parse(pack)).toEqual(pack);
   });
 });
 
 describe('the description of the routes', () => {
-  const document = openApiDocument('0.1.0') as { paths: Record<string, Record<string, { security: unknown[]; requestBody?: unknown }>> };
+  const document = openApiDocument('0.1.0') as {
+    paths: Record<string, Record<string, { security: unknown[]; requestBody?: unknown }>>;
+  };
   test('every route once, with its access', () => {
     expect(new Set(allRoutes.map((r) => `${r.method} ${r.path}`)).size).toBe(allRoutes.length);
     const described = Object.values(document.paths).flatMap((path) => Object.keys(path)).length;
     expect(described).toBe(allRoutes.length);
-    const open = allRoutes.filter((r) => r.access === 'public').map((r) => r.path).sort();
+    const open = allRoutes
+      .filter((r) => r.access === 'public')
+      .map((r) => r.path)
+      .sort();
     expect(open).toEqual(['/certificates/:code', '/health', '/session', '/session', '/setup']);
     for (const route of allRoutes) {
       const told = document.paths[`/api/v1${route.path.replaceAll(/:(\w+)/g, '{$1}')}`]?.[route.method];

@@ -23,7 +23,10 @@ describe('the demo reference', () => {
     expect(demoPack.variants?.length).toBeGreaterThanOrEqual(60);
     expect(demoPack.windows?.length).toBeGreaterThanOrEqual(40);
     expect(demoPack.sources?.length).toBeGreaterThanOrEqual(5);
-    const { dating } = identify(index, { observations: [{ feature: 'shackle', value: 'bow' }], within: { patterns: ['rigger-two'] } });
+    const { dating } = identify(index, {
+      observations: [{ feature: 'shackle', value: 'bow' }],
+      within: { patterns: ['rigger-two'] },
+    });
     expect(dating.disputed[0]?.between.sort()).toEqual(['tidewrack-catalogue-1961', 'tidewrack-jubilee']);
   });
 });
@@ -31,24 +34,31 @@ describe('the demo reference', () => {
 describe('the demo pieces', () => {
   test('are enough, in all states of the work', () => {
     expect(stories.length).toBeGreaterThanOrEqual(24);
-    expect(new Set(stories.map((s) => s.until))).toEqual(new Set(['intake', 'bench', 'condition', 'worth', 'trail', 'listing', 'listed', 'sold']));
+    expect(new Set(stories.map((s) => s.until))).toEqual(
+      new Set(['intake', 'bench', 'condition', 'worth', 'trail', 'listing', 'listed', 'sold']),
+    );
     expect(stories.filter((s) => s.until === 'sold').length).toBeGreaterThanOrEqual(5);
   });
-  test.each(stories.filter((s) => s.instead === undefined && s.unseen === undefined && s.until !== 'intake').map((s) => [s.title, s] as const))(
-    'what is seen of “%s” leads to its own pattern, and mostly to its variant',
-    (_, story) => {
-      const answer = identify(index, { observations: sharedObservations(story, chance(5)), limit: 100 });
-      expect(answer.candidates[0]?.pattern).toBe(variantOf(story).pattern);
-      expect(answer.candidates.slice(0, 3).map((c) => c.variant)).toContain(story.variant);
-    },
-  );
+  test.each(
+    stories
+      .filter((s) => s.instead === undefined && s.unseen === undefined && s.until !== 'intake')
+      .map((s) => [s.title, s] as const),
+  )('what is seen of “%s” leads to its own pattern, and mostly to its variant', (_, story) => {
+    const answer = identify(index, { observations: sharedObservations(story, chance(5)), limit: 100 });
+    expect(answer.candidates[0]?.pattern).toBe(variantOf(story).pattern);
+    expect(answer.candidates.slice(0, 3).map((c) => c.variant)).toContain(story.variant);
+  });
 });
 
 describe('the demo market', () => {
   const lines = demoComparables(chance(3), TODAY, 320).split('\n');
   test('is the same every time, of every kind, from every venue, in four currencies', () => {
     expect(demoComparables(chance(3), TODAY, 320).split('\n')).toEqual(lines);
-    const rows = lines.slice(1).map((line) => Object.fromEntries(line.split(',').map((cell, i) => [COMPARABLE_COLUMNS[i] ?? '', cell])));
+    const rows = lines
+      .slice(1)
+      .map((line) =>
+        Object.fromEntries(line.split(',').map((cell, i) => [COMPARABLE_COLUMNS[i] ?? '', cell])),
+      );
     const of = (column: string) => new Set(rows.map((row) => row[column]));
     expect(rows.length).toBe(320);
     expect(of('price_kind')).toEqual(new Set(['sold', 'asking', 'offer']));
@@ -59,8 +69,17 @@ describe('the demo market', () => {
   });
   test('has a rate for every month it sold in', () => {
     const rates = demoRates(chance(3), TODAY);
-    const first = lines.slice(1).map((line) => line.slice(0, 7)).sort()[0] ?? '';
-    expect(rates.filter((r) => r.currency === 'SEK').map((r) => r.date.slice(0, 7))[0]?.localeCompare(first)).toBeLessThanOrEqual(0);
+    const first =
+      lines
+        .slice(1)
+        .map((line) => line.slice(0, 7))
+        .sort()[0] ?? '';
+    expect(
+      rates
+        .filter((r) => r.currency === 'SEK')
+        .map((r) => r.date.slice(0, 7))[0]
+        ?.localeCompare(first),
+    ).toBeLessThanOrEqual(0);
     expect(rates.every((r) => Number(r.rate) > 0)).toBe(true);
   });
 });

@@ -108,7 +108,7 @@ export class Browser {
 
   async says(words: string): Promise<void> {
     await this.driver.wait(
-      async () => (await this.driver.findElement(By.css('body')).getText()).includes(words),
+      async () => (await this.driver.executeScript<string>('return document.body.innerText')).includes(words),
       PATIENCE_MS,
       `the page does not say “${words}”`,
     );

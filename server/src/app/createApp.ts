@@ -2,6 +2,7 @@
 import { randomBytes } from 'node:crypto';
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import compression from 'compression';
 import express, { type ErrorRequestHandler, type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
@@ -64,6 +65,7 @@ export function createApp(options: AppOptions): App {
     }),
   );
   app.use(securityHeaders());
+  app.use(compression());
 
   const api = express.Router();
   api.use(sameOriginWrites);

@@ -15,10 +15,26 @@ afterAll(async () => {
   rmSync(folder, { recursive: true, force: true });
 });
 const call = async (path: string, body?: unknown) => {
-  const response = await fetch(market.url + path, body === undefined ? {} : { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
-  return { status: response.status, body: (await response.json()) as { ref?: string; items?: { id: string; kind: string; amount: { amount: string; currency: string } | null }[] } };
+  const response = await fetch(
+    market.url + path,
+    body === undefined
+      ? {}
+      : { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) },
+  );
+  return {
+    status: response.status,
+    body: (await response.json()) as {
+      ref?: string;
+      items?: { id: string; kind: string; amount: { amount: string; currency: string } | null }[];
+    },
+  };
 };
-const listing = { stockNumber: 'HQ-0001', title: 'Harbour jack', body: 'Words.', price: { amount: '145.00', currency: 'EUR' } };
+const listing = {
+  stockNumber: 'HQ-0001',
+  title: 'Harbour jack',
+  body: 'Words.',
+  price: { amount: '145.00', currency: 'EUR' },
+};
 
 test('a listing is answered with one question and one offer a little below its price', async () => {
   const { status, body } = await call('/listings', listing);
@@ -33,7 +49,9 @@ test('a listing is answered with one question and one offer a little below its p
 
 test('a currency without cents is offered without cents', async () => {
   const { body } = await call('/listings', { ...listing, price: { amount: '20000', currency: 'JPY' } });
-  const offer = (await call(`/listings/${body.ref ?? ''}/messages`)).body.items?.find((m) => m.kind === 'offer');
+  const offer = (await call(`/listings/${body.ref ?? ''}/messages`)).body.items?.find(
+    (m) => m.kind === 'offer',
+  );
   expect(offer?.amount?.amount).toMatch(/^\d+$/);
 });
 

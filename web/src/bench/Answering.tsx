@@ -103,29 +103,37 @@ function StateChips({
           type="button"
           className="chip"
           aria-pressed={state === 'not-there'}
-          aria-label={`${feature.label}: not there`}
           title="Not there"
           onClick={() =>
             onObserve(state === 'not-there' ? undefined : { feature: feature.id, state: 'not-there' })
           }
         >
           <i>0</i>
-          {inHand || state === 'not-there' ? 'Not there' : '∅'}
+          <StateWords words="Not there" sign="∅" spelled={inHand || state === 'not-there'} />
         </button>
       )}
       <button
         type="button"
         className="chip"
         aria-pressed={state === 'cannot-tell'}
-        aria-label={`${feature.label}: cannot tell`}
         title="Cannot tell"
         onClick={() =>
           onObserve(state === 'cannot-tell' ? undefined : { feature: feature.id, state: 'cannot-tell' })
         }
       >
         <i>-</i>
-        {inHand || state === 'cannot-tell' ? 'Cannot tell' : '?'}
+        <StateWords words="Cannot tell" sign="?" spelled={inHand || state === 'cannot-tell'} />
       </button>
+    </>
+  );
+}
+
+function StateWords({ words, sign, spelled }: { words: string; sign: string; spelled: boolean }) {
+  if (spelled) return words;
+  return (
+    <>
+      <span aria-hidden="true">{sign}</span>
+      <span className="visually-hidden">{words}</span>
     </>
   );
 }
