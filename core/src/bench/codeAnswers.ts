@@ -2,7 +2,7 @@
 import { readDateCode, type FeatureReading } from '../reference/index.ts';
 import type { ReferenceIndex, Row } from './compile.ts';
 import type { Alert, CodeAnswer, Observation } from './observation.ts';
-import { inRun, patternNumberReadings, readSerial } from './signs.ts';
+import { inRun, patternNumberReadings, readSerial } from './stampSigns.ts';
 
 export function codeAnswers(index: ReferenceIndex, observations: readonly Observation[]): CodeAnswer[] {
   const seen = new Map<string, FeatureReading>();

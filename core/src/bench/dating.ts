@@ -25,7 +25,7 @@ import type {
   Subject,
 } from './observation.ts';
 import { DEFAULT_SWAP, STAMP_SWAP, type BenchSettings } from './settings.ts';
-import { TANG } from './signs.ts';
+import { TANG } from './sign.ts';
 
 const ALWAYS: readonly Span[] = [{ from: OPEN_START, to: OPEN_END }];
 

@@ -2,7 +2,7 @@
 import type { Row } from './compile.ts';
 import type { Evidence, Subject } from './observation.ts';
 import type { PartWeight, Posterior } from './posterior.ts';
-import type { Sign } from './signs.ts';
+import type { Sign } from './sign.ts';
 
 const decibans = (ratio: number) => 10 * Math.log10(ratio);
 const round = (value: number) => Math.round(value * 100) / 100;

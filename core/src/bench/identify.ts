@@ -8,7 +8,8 @@ import { nextChecks } from './nextChecks.ts';
 import type { Alert, IdentifyAnswer, IdentifyQuestion, Observation } from './observation.ts';
 import { posteriorOf, productOf, rowsWithin, type Posterior } from './posterior.ts';
 import { BENCH_SETTINGS, type BenchSettings } from './settings.ts';
-import { signsOf, type Sign } from './signs.ts';
+import type { Sign } from './sign.ts';
+import { signsOf } from './signs.ts';
 import { attributionOf } from './tier.ts';
 
 const DEFAULT_LIMIT = 10;

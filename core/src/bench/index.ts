@@ -4,4 +4,4 @@ export { compileReference, type ReferenceIndex, type Row } from './compile.ts';
 export { checkQuestion, checkObservation, subjectKey } from './checkObservations.ts';
 export { identify } from './identify.ts';
 export { codeAnswers } from './codeAnswers.ts';
-export { readSerial } from './signs.ts';
+export { readSerial } from './stampSigns.ts';

@@ -5,7 +5,7 @@ import { dateCodeDates, markDates } from './datedSigns.ts';
 import type { NextCheck, Observation } from './observation.ts';
 import { overItsMonths, prefixOf, type Posterior } from './posterior.ts';
 import { DEFAULT_EFFORT, DEFAULT_SWAP, type BenchSettings } from './settings.ts';
-import { alternatives, backgroundShare } from './signs.ts';
+import { alternatives, backgroundShare } from './sign.ts';
 
 /** Candidates looked at; the rest of the probability is too thin to change an order. */
 const MOST_ROWS = 120;

@@ -5,7 +5,7 @@ import type { Construction, SwapClass } from '../reference/index.ts';
 import type { ReferenceIndex, Row } from './compile.ts';
 import type { FoundPlace, Within } from './observation.ts';
 import type { BenchSettings } from './settings.ts';
-import type { Sign } from './signs.ts';
+import type { Sign } from './sign.ts';
 
 export interface PartWeight {
   readonly part: string;

@@ -4,7 +4,7 @@ import { exchangedParts } from './evidence.ts';
 import type { Attribution, Conflict, Tier } from './observation.ts';
 import type { Posterior } from './posterior.ts';
 import type { BenchSettings } from './settings.ts';
-import type { Sign } from './signs.ts';
+import type { Sign } from './sign.ts';
 
 const percent = (p: number) => `${(100 * p).toFixed(p > 0.995 || p < 0.01 ? 1 : 0)} in 100`;
 

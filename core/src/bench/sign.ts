@@ -1,0 +1,53 @@
+/** What one observation is to the engine: a likelihood for every variant, apart from the date. */
+import type { FeatureReading, SwapClass } from '../reference/index.ts';
+import type { Column, Row } from './compile.ts';
+import type { DatedPart } from './datedSigns.ts';
+import type { Subject, Verdict } from './observation.ts';
+import type { BenchSettings } from './settings.ts';
+
+export interface Sign {
+  readonly subject: Subject;
+  readonly part: string;
+  readonly swap: SwapClass;
+  readonly error: number;
+  readonly observed: FeatureReading;
+  /** per row; 1 where the likelihood hangs on the date alone */
+  readonly likelihood: Float64Array;
+  /** what an undescribed relative of the row would show where it differs */
+  readonly differing: Float64Array;
+  /** what just any piece would show */
+  readonly background: number;
+  readonly dated?: DatedPart;
+  expected(row: Row): FeatureReading[];
+  verdict(row: Row): Verdict;
+}
+
+/** Stamps are weighed with the tang they stand in. */
+export const TANG = 'tang';
+
+/** How many readings one could mistake the value for. */
+export function alternatives(column: Column): number {
+  if (column.feature.kind === 'text') return Math.max(20, column.values.length);
+  return Math.max(2, column.values.length + (column.feature.kind === 'count' ? 1 : 0));
+}
+
+/** R(x|y): the chance to read x when y is there. */
+export const readingChance = (same: boolean, error: number, n: number) =>
+  same ? 1 - error : error / (n - 1);
+
+/** Share of each value among a maker's pieces of one construction, mixed with everybody's. */
+export function backgroundShare(
+  column: Column,
+  group: number,
+  at: number | undefined,
+  settings: BenchSettings,
+): number {
+  const n = alternatives(column);
+  const total = column.frequencyOfAll.reduce((a, b) => a + b, 0);
+  const all = ((at === undefined ? 0 : (column.frequencyOfAll[at] ?? 0)) + 1 / n) / (total + 1);
+  const own = column.frequency[group];
+  if (!own) return all;
+  const ownTotal = own.reduce((a, b) => a + b, 0);
+  const k = settings.backgroundMixing;
+  return ((at === undefined ? 0 : (own[at] ?? 0)) + k * all) / (ownTotal + k);
+}
