@@ -2,7 +2,7 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { Builder, By, Key, logging, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { Builder, By, error, Key, logging, until, type WebDriver, type WebElement } from 'selenium-webdriver';
 import chrome from 'selenium-webdriver/chrome.js';
 
 export interface Size {
@@ -61,10 +61,36 @@ export class Browser {
   }
 
   async click(kind: 'button' | 'link', words: string): Promise<void> {
-    const element = await this.named(kind, words);
-    await this.driver.wait(until.elementIsEnabled(element), PATIENCE_MS, `“${words}” stays disabled`);
-    await this.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', element);
-    await element.click();
+    await this.#press(() => this.named(kind, words), words);
+  }
+
+  async clickAt(xpath: string): Promise<void> {
+    await this.#press(async () => this.driver.findElement(By.xpath(xpath)), xpath);
+  }
+
+  /** A page that answers while one types may draw an element anew between finding and clicking it: find it again. */
+  async #press(find: () => Promise<WebElement>, what: string): Promise<void> {
+    await this.driver.wait(
+      async () => {
+        try {
+          const element = await find();
+          if (!(await element.isEnabled())) return false;
+          await this.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', element);
+          await element.click();
+          return true;
+        } catch (problem) {
+          if (
+            problem instanceof error.StaleElementReferenceError ||
+            problem instanceof error.ElementClickInterceptedError ||
+            problem instanceof error.NoSuchElementError
+          )
+            return false;
+          throw problem;
+        }
+      },
+      PATIENCE_MS,
+      `“${what}” cannot be pressed`,
+    );
   }
 
   /** The field with this label. */

@@ -49,21 +49,10 @@ export function intakeToSale(shop: () => Shop): void {
     const { browser } = shop();
     await browser.click('link', 'Bench');
     const answer = async (label: string, choice: string) => {
-      const row = await browser.driver.wait(
-        async () =>
-          (
-            await browser.driver.findElements(
-              By.xpath(
-                `//div[(@class='f' and ./button[normalize-space(.)='${label}']) or (@class='askbox' and ./div[normalize-space(.)='${label}'])]//button[contains(@class,'chip')][contains(normalize-space(.), '${choice}')]`,
-              ),
-            )
-          )[0] ?? null,
-        10_000,
-        `${label}: ${choice}`,
+      const row = `//div[(@class='f' and ./button[normalize-space(.)='${label}']) or (@class='askbox' and ./div[normalize-space(.)='${label}'])]`;
+      await browser.clickAt(
+        `${row}//button[contains(@class,'chip')][contains(normalize-space(.), '${choice}')]`,
       );
-      if (!row) throw new Error(label);
-      await browser.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', row);
-      await row.click();
       await browser.settled();
     };
     await answer('Scales', 'Horn');
@@ -81,10 +70,6 @@ export function intakeToSale(shop: () => Shop): void {
     await browser.says('Type-consistent');
     await browser.says('a commercial twin shares every observed feature');
     await browser.says('Not before Sep 1934 because of lanyard fitting: bar');
-    await browser.driver.wait(
-      async () => await (await browser.named('button', 'Decide')).isEnabled(),
-      10_000,
-    );
     await browser.click('button', 'Decide');
     await browser.click('button', 'Keep this');
     await browser.says('Decided: type-consistent');
