@@ -50,6 +50,8 @@ export interface PublicCertificate {
   claim: string;
   made: string | null;
   grade: string | null;
+  /** whether the inspection was finished before it was sold */
+  inspected: boolean;
   findings: string[];
   provenance: string | null;
   notProvedBecause: string[];

@@ -11,6 +11,7 @@ const facts: ListingFacts = {
   construction: 'slipjoint',
   made: 'Sep 1934 – 1935',
   measures: [{ label: 'Closed length', text: '104.8 mm · 4 1/8 in' }],
+  inspected: true,
   gradeLine: 'Condition: excellent.',
   disclosures: ['Blade 1: sharpened, light', 'No box'],
   included: [],
@@ -60,5 +61,10 @@ describe('a listing', () => {
   });
   test('cautions name the topic and defer to local law', () => {
     expect(cautionsFor('bayonet').join(' ')).toMatch(/local law.*regulated/);
+  });
+  test('that nothing was found is said only of a piece that was inspected', () => {
+    const clean = { ...facts, disclosures: [] };
+    expect(writeListing(clean).body).toContain('No fault was found on inspection.');
+    expect(writeListing({ ...clean, inspected: false }).body).not.toContain('No fault');
   });
 });

@@ -12,6 +12,8 @@ export interface ListingFacts {
   /** in words: "Sep 1934 – Feb 1936" */
   readonly made: string | undefined;
   readonly measures: readonly { readonly label: string; readonly text: string }[];
+  /** the inspection is finished: only then may `no fault` be said */
+  readonly inspected: boolean;
   readonly gradeLine: string | undefined;
   /** every finding, alteration, treatment and missing item */
   readonly disclosures: readonly string[];
@@ -66,7 +68,9 @@ export function writeListing(facts: ListingFacts): ListingText {
     facts.gradeLine,
     facts.disclosures.length > 0
       ? ['Please note:', ...facts.disclosures.map((d) => `– ${d}`)].join('\n')
-      : 'No fault was found on inspection.',
+      : facts.inspected
+        ? 'No fault was found on inspection.'
+        : 'It has not been inspected yet.',
     facts.included.length > 0 ? `Included: ${facts.included.join(', ')}.` : undefined,
     facts.provenance ? `Provenance: ${facts.provenance}` : 'Earlier owners are not known.',
     facts.unproved.length > 0 ? `Not proved, because ${facts.unproved.join('; ')}.` : undefined,

@@ -51,6 +51,7 @@ export function factsOf(index: ReferenceIndex, record: PieceRecord): ListingFact
         },
       ];
     }),
+    inspected: record.inspected,
     gradeLine:
       record.inspected && main
         ? `Condition: ${main.grade.replace('-', ' ')} on the ${scale} scale (condition index ${grade.conditionIndex} of 100).`

@@ -128,7 +128,8 @@ export function certificatePaper(certificate: PublicCertificate, checkUrl: strin
       doc.moveDown(0.6);
     }
     label(doc, 'Found on inspection');
-    if (certificate.findings.length === 0) body(doc, 'No fault was found.');
+    if (certificate.findings.length === 0)
+      body(doc, certificate.inspected ? 'No fault was found.' : 'It was not inspected.');
     for (const finding of certificate.findings) body(doc, `– ${finding}`);
     const qr = await QRCode.toBuffer(checkUrl, { margin: 0, width: 320, errorCorrectionLevel: 'M' });
     const y = Math.max(doc.y + 24, 600);

@@ -181,6 +181,7 @@ function snapshotOf(index: ReferenceIndex, record: PieceRecord, shop: string): S
     claim: claimFor(facts),
     made: facts.made ?? null,
     grade: facts.gradeLine?.replace(/^Condition: /, '') ?? null,
+    inspected: facts.inspected,
     findings: [...facts.disclosures],
     provenance: facts.provenance ?? null,
     notProvedBecause: [...facts.unproved],

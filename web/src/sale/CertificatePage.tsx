@@ -45,7 +45,11 @@ export default function CertificatePage() {
         <Row name="Condition">{c.grade ?? 'not graded'}</Row>
         <Row name="Found on inspection">
           {c.findings.length === 0 ? (
-            'No fault was found.'
+            c.inspected ? (
+              'No fault was found.'
+            ) : (
+              'It was not inspected.'
+            )
           ) : (
             <ul>
               {c.findings.map((f) => (
