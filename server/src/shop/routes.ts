@@ -106,7 +106,7 @@ export function mountShop(mount: Mount, search: (q: string) => Promise<SearchHit
   mount.reads(shopRoutes.search, async ({ query }) => answer({ items: await search(query.q) }));
 }
 
-/** Counts failed sign-ins by address and e-mail together; a right one does not count. */
+/** Counts failed sign-ins by address; a right one does not count. */
 function failedSignIns(database: Database) {
   return rateLimit({
     windowMs: SIGN_IN_WINDOW_MS,
