@@ -44,7 +44,8 @@ export function statementSpans(
   return { strict: period.strict, lenient };
 }
 
-const judged = (index: ReferenceIndex, row: Row): Row => index.rows[row.judgedAs] ?? row;
+/** The row whose dates and stamps a row is judged by: an imitation's original, else itself. */
+export const judged = (index: ReferenceIndex, row: Row): Row => index.rows[row.judgedAs] ?? row;
 
 export function markDates(index: ReferenceIndex, id: string, error: number): DatedPart {
   const { from, length } = index.calendar;

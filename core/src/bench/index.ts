@@ -1,5 +1,5 @@
 export * from './observation.ts';
-export { BENCH_SETTINGS, ENGINE_VERSION, EFFORT_COST, type BenchSettings } from './settings.ts';
+export { BENCH_SETTINGS, ENGINE_VERSION, type BenchSettings } from './settings.ts';
 export { compileReference, type ReferenceIndex, type Row } from './compile.ts';
 export { checkQuestion, checkObservation, subjectKey } from './checkObservations.ts';
 export { identify } from './identify.ts';

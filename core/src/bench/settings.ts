@@ -65,12 +65,3 @@ export const DEFAULT_SWAP: SwapClass = 'hard';
 export const DEFAULT_EFFORT: Effort = 'glance';
 /** Stamps stand in the tang, which is hardly ever exchanged. */
 export const STAMP_SWAP: SwapClass = 'hard';
-
-/** What each effort costs, relative to a glance; the interface re-orders by it. */
-export const EFFORT_COST: Readonly<Record<Effort, number>> = {
-  glance: 1,
-  open: 2,
-  loupe: 4,
-  gauge: 5,
-  strip: 40,
-};

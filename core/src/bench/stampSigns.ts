@@ -7,12 +7,11 @@ import {
   type SerialCode,
 } from '../reference/index.ts';
 import type { ReferenceIndex, Row } from './compile.ts';
-import { dateCodeDates, markDates } from './datedSigns.ts';
+import { dateCodeDates, judged, markDates } from './datedSigns.ts';
 import { STAMP_SWAP, type BenchSettings } from './settings.ts';
 import { alternatives, backgroundShare, readingChance, TANG, type Sign } from './sign.ts';
 
 const filled = (index: ReferenceIndex, value: number) => new Float64Array(index.rows.length).fill(value);
-const judged = (index: ReferenceIndex, row: Row): Row => index.rows[row.judgedAs] ?? row;
 
 export function markSign(index: ReferenceIndex, id: string, error: number): Sign {
   const mark = index.marks.get(id);

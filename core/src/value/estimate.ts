@@ -1,5 +1,5 @@
 /** What a piece would bring: a predictive range, and the grid by which a person can check it. */
-import type { Comparable, EstimateSubject, RateOn, VenueKind } from './comparable.ts';
+import type { Comparable, EstimateSubject, VenueKind } from './comparable.ts';
 import { describeSubject, type Line, type Sparse } from './design.ts';
 import { type FittedRow, type Market } from './fit.ts';
 import { bisect, studentCdf, studentQuantile } from './studentT.ts';
@@ -308,14 +308,3 @@ function notesOn(
   if (noRate > 0) notes.push(`${noRate} sales are left out because no exchange rate is known for their day.`);
   return notes;
 }
-
-/** A base-currency figure in another currency at a day's rate. */
-export const inCurrency = (
-  amount: number,
-  currency: string,
-  day: number,
-  rateOn: RateOn,
-): number | undefined => {
-  const rate = rateOn(currency, day);
-  return rate === undefined ? undefined : amount * rate;
-};

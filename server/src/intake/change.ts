@@ -44,14 +44,14 @@ export async function changePiece(
     throw conflict('This piece is sold; its record stands as it was.');
   const before = await pieceRecord(tx, change.pieceId);
   await work(before);
-  await restage(tx, change.pieceId);
+  const after = await restage(tx, change.pieceId);
   await appendLedger(tx, {
     pieceId: change.pieceId,
     kind: change.kind,
     person: change.person,
     body: change.body,
   });
-  return pieceRecord(tx, change.pieceId);
+  return after;
 }
 
 export async function pieceRecord(db: Queries, id: string): Promise<PieceRecord> {
@@ -72,12 +72,14 @@ export const progressOf = (record: PieceRecord): PieceProgress => ({
   sold: record.sale !== null,
 });
 
-async function restage(tx: Queries, id: string): Promise<void> {
-  const stage = stageOf(progressOf(await pieceRecord(tx, id)));
+async function restage(tx: Queries, id: string): Promise<PieceRecord> {
+  const after = await pieceRecord(tx, id);
+  const stage = stageOf(progressOf(after));
   await tx.run(
     'UPDATE piece SET version = version + 1, stage = ?, changed_at = UTC_TIMESTAMP(3) WHERE id = ?',
     [stage, id],
   );
+  return { ...after, version: after.version + 1, stage };
 }
 
 /** The earliest and latest day of a period, for the DATE columns; open ends are null. */

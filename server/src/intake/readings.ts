@@ -76,6 +76,16 @@ const STATE_FOR_PRICE: Record<string, ItemState> = {
   'not-applicable': 'not-applicable',
 };
 
+/** An item of a piece in the words of price rows; null where nothing was recorded. */
+export const priceState = (record: PieceRecord, item: string): ItemState | null =>
+  STATE_FOR_PRICE[record.completeness[item] ?? ''] ?? null;
+
+/** The findings that count as alterations in price rows, each once. */
+export const alterationsOf = (record: PieceRecord): Alteration[] =>
+  [...new Set(record.findings.map((f) => f.defect))].filter((d): d is Alteration =>
+    (ALTERATIONS as readonly string[]).includes(d),
+  );
+
 /** What the estimate is asked about; undefined while nothing says which pattern it is. */
 export function subjectOf(
   record: PieceRecord,
@@ -95,7 +105,7 @@ export function subjectOf(
   const variants = sure
     ? [{ variant: decided.variant ?? '', probability: 1 }]
     : ofPattern.map((c) => ({ variant: c.variant, probability: c.probability }));
-  const state = (item: string) => STATE_FOR_PRICE[record.completeness[item] ?? ''] ?? null;
+  const state = (item: string) => priceState(record, item);
   return {
     subject: {
       pattern,
@@ -104,9 +114,7 @@ export function subjectOf(
       box: state('box'),
       papers: state('papers'),
       sheath: state('sheath') ?? state('scabbard'),
-      alterations: [...new Set(record.findings.map((f) => f.defect))].filter((d): d is Alteration =>
-        (ALTERATIONS as readonly string[]).includes(d),
-      ),
+      alterations: alterationsOf(record),
     },
     asOf: todayIso(),
     currency,

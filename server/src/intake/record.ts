@@ -16,7 +16,6 @@ export interface PieceRecord {
   readonly version: number;
   readonly stage: Stage;
   readonly createdAt: string;
-  readonly changedAt: string;
   readonly intake: IntakeBody;
   readonly pictures: readonly PictureRecord[];
   readonly observations: readonly Observation[];
@@ -61,7 +60,6 @@ interface PieceRow {
   floor_currency: string | null;
   pricing_note: string;
   created_at: string;
-  changed_at: string;
 }
 
 export const instant = (text: string): string => `${text.replace(' ', 'T')}Z`;
@@ -131,7 +129,6 @@ export async function loadPieces(db: Queries, ids: readonly string[]): Promise<P
         version: Number(row.version),
         stage: row.stage,
         createdAt: instant(row.created_at),
-        changedAt: instant(row.changed_at),
         intake: intakeOf(row),
         pictures: of(pictures, id).map(({ piece_id: _, ...picture }) => picture),
         observations: of(observations, id).map((o) => o.body),

@@ -71,7 +71,6 @@ export function mountListing(mount: Mount, readers: Readers, marketplace: Market
   mount.reads(listingRoutes.fetchMessages, async ({ params, person }) => {
     const before = await pieceRecord(database, params.id);
     const ref = before.listing?.marketplaceRef;
-    const known = new Set(before.listing?.messages.map((m) => m.id));
     if (ref == null || before.listing?.state !== 'published')
       throw conflict('It is not up on the marketplace.');
     const arrived = await marketplace.messages(ref);
@@ -109,10 +108,7 @@ export function mountListing(mount: Mount, readers: Readers, marketplace: Market
         },
       );
     });
-    return answer(await readers.sheet(database, record), {
-      ...etag(record),
-      headers: { 'X-New-Messages': String((record.listing?.messages.length ?? 0) - known.size) },
-    });
+    return answer(await readers.sheet(database, record), etag(record));
   });
 
   mount.writes(listingRoutes.answer, async (tx, { params, body, person, ifMatch }) => {

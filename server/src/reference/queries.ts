@@ -32,11 +32,6 @@ export async function loadContents(db: Queries): Promise<PackContents> {
   return contents;
 }
 
-export async function loadBodies(db: Queries, section: PackSection): Promise<Map<string, string>> {
-  const rows = await db.rows<{ id: string; body: string }>(`SELECT id, body FROM ${TABLES[section]}`);
-  return new Map(rows.map((row) => [row.id, row.body]));
-}
-
 interface Stored {
   readonly id: string;
   readonly name?: string | null;

@@ -8,10 +8,12 @@ import { saleRoutes, type PublicCertificate, type SaleBody } from '@jutbank/cont
 import { raiseRevision, type Queries } from '../db/index.ts';
 import { answer, conflict, decodeCursor, invalid, notFound, pageOf, type Mount } from '../http/index.ts';
 import {
+  alterationsOf,
   changePiece,
   gradeRecord,
   identifyRecord,
   madeSpan,
+  priceState,
   type PieceRecord,
   type Readers,
 } from '../intake/index.ts';
@@ -202,19 +204,7 @@ async function realisedPrice(
   if (decided?.pattern == null) return;
   const grade = gradeRecord(record, madeSpan(index, record, identifyRecord(index, record)));
   const sure = decided.tier === 'confirmed' || decided.tier === 'probable' || decided.tier === 'rejected';
-  const alterations = record.findings
-    .map((f) => f.defect)
-    .filter((d) =>
-      ['reground', 'refinished', 'polished', 'repaired', 'replaced', 'engraved', 'named'].includes(d),
-    );
-  const item = (name: string) => {
-    const state = record.completeness[name] ?? '';
-    return state === 'original' || state === 'none' || state === 'not-applicable'
-      ? state
-      : state === ''
-        ? ''
-        : 'later';
-  };
+  const item = (name: string) => priceState(record, name) ?? '';
   const { row } = normaliseRow(
     {
       sale_date: todayIso(),
@@ -229,7 +219,7 @@ async function realisedPrice(
       box: item('box'),
       papers: item('papers'),
       sheath: item('sheath'),
-      alterations: [...new Set(alterations)].join('|'),
+      alterations: alterationsOf(record).join('|'),
       buyer_premium_pct: '0',
       shipping_included: 'no',
       source: 'own sale',
