@@ -23,7 +23,10 @@ export default {
     {
       ...shared,
       displayName: 'unit',
-      testMatch: ['<rootDir>/{core,contract,standins,demo,web}/src/**/*.test.ts?(x)'],
+      testMatch: [
+        '<rootDir>/{core,contract,standins,demo,web}/src/**/*.test.ts?(x)',
+        '<rootDir>/scripts/**/*.test.ts',
+      ],
     },
     {
       ...shared,

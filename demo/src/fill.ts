@@ -5,7 +5,7 @@ import type { Client } from './client.ts';
 import { drawPicture } from './world/picture.ts';
 import { variantOf } from './world/observe.ts';
 import type { Story } from './world/pieces.ts';
-import type { Chance } from './world/random.ts';
+import type { Chance } from '@jutbank/core/chance';
 import { demoPack } from './world/reference.ts';
 
 const ORDER = ['intake', 'bench', 'condition', 'worth', 'trail', 'listing', 'listed', 'sold'] as const;

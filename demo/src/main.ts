@@ -4,7 +4,7 @@ import { fillPiece } from './fill.ts';
 import { Client } from './client.ts';
 import { demoComparables, demoRates } from './world/market.ts';
 import { stories } from './world/pieces.ts';
-import { chance } from './world/random.ts';
+import { chance } from '@jutbank/core/chance';
 import { demoPack } from './world/reference.ts';
 
 const SEED = 20260412;

@@ -3,6 +3,7 @@
  * Built once per reference revision, immutable, shared by all requests.
  */
 import { calendarOf, hullOf, periodOf, type Span } from '../dates/index.ts';
+import { yearlyRates, surviving } from './quantities.ts';
 import type {
   Code,
   Construction,
@@ -58,7 +59,7 @@ export interface Row {
   readonly madeOver: MadeOver;
   /** hull of the months it was made in */
   readonly window: MonthRange;
-  /** relative number made, estimated from its kind where unknown */
+  /** relative number made and still about, estimated from its kind where unknown */
   readonly quantity: number;
 }
 
@@ -71,7 +72,7 @@ export interface Column {
   /** the values that can be told apart */
   readonly values: readonly FeatureReading[];
   readonly valueIndex: ReadonlyMap<FeatureReading, number>;
-  /** per group, then for all: how often each value is listed (a variant counts once, shared by its values) */
+  /** per group, then for all: how often a pattern chose each value (several values of one variant share it) */
   readonly frequency: readonly Float64Array[];
   readonly frequencyOfAll: Float64Array;
 }
@@ -124,6 +125,7 @@ export function compileReference(contents: PackContents, revision: string): Refe
 
   const spans = contents.variants.map((v) => windowOf(v, patterns, makers));
   const rates = yearlyRates(contents.variants, spans);
+  const today = Math.max(OLDEST, ...spans.map((s) => (s.to < NEWEST ? s.to : OLDEST)));
   const rows = contents.variants.map((variant, index): Row => {
     const pattern = mustHave(patterns, variant.pattern, 'pattern');
     const maker = mustHave(makers, pattern.maker, 'maker');
@@ -149,15 +151,16 @@ export function compileReference(contents: PackContents, revision: string): Refe
       imitation,
       madeOver: madeOver(variant, span),
       window: span,
-      quantity: variant.made?.quantity ?? rates(variant.kind) * yearsIn(span),
+      quantity: (variant.made?.quantity ?? rates(variant) * yearsIn(span)) * surviving(span, today),
     };
   });
 
+  const ordered = inOrderOfMaking(rows);
   const columns = new Map<string, Column>();
   const measures = new Map<string, MeasureColumn>();
   for (const feature of contents.features) {
     if (feature.kind === 'measure') measures.set(feature.id, measureColumn(feature, rows));
-    else columns.set(feature.id, column(feature, rows, groupRows.length));
+    else columns.set(feature.id, column(feature, rows, ordered, groupRows.length));
   }
   const windowsByFeature = new Map<string, DatedWindow[]>();
   for (const window of contents.windows) {
@@ -201,7 +204,7 @@ function mustHave<T>(map: ReadonlyMap<string, T>, id: string, what: string): T {
   return found;
 }
 
-const yearsIn = (range: MonthRange) => (range.to - range.from + 1) / 12;
+export const yearsIn = (range: MonthRange): number => (range.to - range.from + 1) / 12;
 
 /** A variant's own window; else its maker's years; else all of the calendar. */
 function windowOf(
@@ -224,24 +227,6 @@ function wholeOf(edtf: string): Span {
   const hull = hullOf(periodOf(edtf).strict);
   if (!hull) throw new Error(`empty period ${edtf}`);
   return hull;
-}
-
-/** Yearly production by kind where it is known: the mean, since the median underrates unknown quantities. */
-function yearlyRates(variants: readonly Variant[], spans: readonly MonthRange[]): (kind: string) => number {
-  const sums = new Map<string, { total: number; n: number }>();
-  variants.forEach((variant, i) => {
-    const quantity = variant.made?.quantity;
-    const span = spans[i];
-    if (quantity == null || !span) return;
-    for (const key of [variant.kind, '*']) {
-      const sum = sums.get(key) ?? { total: 0, n: 0 };
-      sums.set(key, { total: sum.total + quantity / yearsIn(span), n: sum.n + 1 });
-    }
-  });
-  return (kind) => {
-    const sum = sums.get(kind) ?? sums.get('*');
-    return sum ? Math.max(sum.total / sum.n, 1e-6) : 1;
-  };
 }
 
 function madeOver(variant: Variant, span: MonthRange): MadeOver {
@@ -267,7 +252,10 @@ function madeOver(variant: Variant, span: MonthRange): MadeOver {
 const applies = (feature: Feature, construction: Construction) =>
   feature.constructions == null || feature.constructions.includes(construction);
 
-function column(feature: Feature, rows: readonly Row[], groups: number): Column {
+const inOrderOfMaking = (rows: readonly Row[]): Row[] =>
+  [...rows].sort((a, b) => a.window.from - b.window.from || a.index - b.index);
+
+function column(feature: Feature, rows: readonly Row[], ordered: readonly Row[], groups: number): Column {
   const setOf = new Int32Array(rows.length).fill(SILENT);
   const sets: FeatureReading[][] = [];
   const setIndex = new Map<string, number>();
@@ -293,8 +281,13 @@ function column(feature: Feature, rows: readonly Row[], groups: number): Column 
   }
   const frequency = Array.from({ length: groups }, () => new Float64Array(values.length));
   const frequencyOfAll = new Float64Array(values.length);
-  for (const row of rows) {
-    const set = sets[setOf[row.index] ?? SILENT];
+  // a succession that keeps a value is one choice of it: only the first form and the changes count
+  const before = new Map<string, number>();
+  for (const row of ordered) {
+    const at = setOf[row.index] ?? SILENT;
+    if (at < 0 || before.get(row.pattern.id) === at) continue;
+    before.set(row.pattern.id, at);
+    const set = sets[at];
     for (const value of set ?? []) {
       const at = valueIndex.get(value) ?? 0;
       const own = frequency[row.group];

@@ -54,10 +54,16 @@ export function markDates(index: ReferenceIndex, id: string, error: number): Dat
   const mark = index.marks.get(id);
   if (!mark) return { classOf, factors, from };
   const place = mark.place ?? null;
+  const holds = new Map<string, Float64Array>();
   const holdOf = (markId: string) => {
-    const m = index.marks.get(markId);
-    const spans = m?.window == null ? undefined : statementSpans(m.window, m.carryOver);
-    return spans ? holdOver(index, spans.strict, spans.lenient) : new Float64Array(length).fill(1);
+    let hold = holds.get(markId);
+    if (!hold) {
+      const m = index.marks.get(markId);
+      const spans = m?.window == null ? undefined : statementSpans(m.window, m.carryOver);
+      hold = spans ? holdOver(index, spans.strict, spans.lenient) : new Float64Array(length).fill(1);
+      holds.set(markId, hold);
+    }
+    return hold;
   };
   const own = holdOf(id);
   const n = Math.max(2, index.marks.size);
@@ -80,10 +86,12 @@ export function markDates(index: ReferenceIndex, id: string, error: number): Dat
     const bearer = judged(index, row);
     const listed = (bearer.variant.marks ?? []).filter((m) => (index.marks.get(m)?.place ?? null) === place);
     if (listed.includes(id)) {
-      const share = 1 / listed.length;
-      classOf[row.index] = classFor(`listed ${listed.length}`, (i) => {
-        const hold = own[i] ?? 0;
-        return share * (hold * (1 - error) + (1 - hold) * error) + ((1 - share) * error) / (n - 1);
+      // of several marks that a variant bears, those whose window holds the month share it
+      const bearing = listed.map(holdOf);
+      classOf[row.index] = classFor(`listed ${listed.join(' ')}`, (i) => {
+        const all = bearing.reduce((sum, hold) => sum + (hold[i] ?? 0), 0);
+        const share = all > 0 ? (own[i] ?? 0) / all : 1 / listed.length;
+        return share * (all > 0 ? Math.min(1, all) * (1 - error) : error) + ((1 - share) * error) / (n - 1);
       });
     } else if (listed.length === 0 && (mark.maker == null || mark.maker === bearer.maker.id)) {
       classOf[row.index] = classFor('silent', (i) => {

@@ -187,6 +187,8 @@ export function inRun(row: Row, number: number): boolean | undefined {
 
 /** Numbers one could make up: what an unnumbered or unbounded variant is compared with. */
 const ANY_NUMBER = 10_000;
+/** How often an imitator makes a number up without regard to the run. */
+const MADE_UP = 0.3;
 
 export function serialSign(index: ReferenceIndex, code: SerialCode, text: string, error: number): Sign {
   const serial = readSerial(code, text);
@@ -203,8 +205,12 @@ export function serialSign(index: ReferenceIndex, code: SerialCode, text: string
       const run = row.variant.edition?.run ?? holder.variant.edition?.run ?? ANY_NUMBER;
       if (holder.variant.edition == null) likelihood[row.index] = elsewhere;
       else if (holds === undefined) likelihood[row.index] = (1 - error) / ANY_NUMBER;
-      // an imitator picks numbers without knowing the run
-      else likelihood[row.index] = holds ? (1 - error) / run : row.imitation ? 0.2 / ANY_NUMBER : elsewhere;
+      else {
+        // an imitator mostly copies a number of the run, and sometimes makes one up
+        const made = row.imitation ? MADE_UP : 0;
+        const inside = holds ? (1 - error) / run : elsewhere;
+        likelihood[row.index] = (1 - made) * inside + made / ANY_NUMBER;
+      }
     }
   return {
     subject: { code: code.id },

@@ -1,7 +1,7 @@
 /** Nine years of invented sales and rates. */
 import { COMPARABLE_COLUMNS } from '@jutbank/contract/value';
 import { demoPack } from './reference.ts';
-import type { Chance } from './random.ts';
+import type { Chance } from '@jutbank/core/chance';
 
 const BASE_PRICE: Record<string, number> = {
   'harbour-jack': 95,

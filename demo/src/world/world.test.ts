@@ -6,7 +6,7 @@ import { comparableRow, COMPARABLE_COLUMNS } from '@jutbank/contract/value';
 import { demoComparables, demoRates } from './market.ts';
 import { sharedObservations, variantOf } from './observe.ts';
 import { stories } from './pieces.ts';
-import { chance } from './random.ts';
+import { chance } from '@jutbank/core/chance';
 import { demoPack } from './reference.ts';
 
 const index = compileReference({ ...emptyContents(), ...demoPack }, '1');

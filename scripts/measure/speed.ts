@@ -3,6 +3,7 @@
  * compare ratios (growth, share of a budget) rather than milliseconds across machines.
  */
 import { compileReference, identify, type Observation, type ReferenceIndex } from '@jutbank/core/bench';
+import { chance } from '@jutbank/core/chance';
 import { money } from '@jutbank/core/money';
 import { emptyContents, type PackContents } from '@jutbank/core/reference';
 import { estimateWorth, fitMarket, type Comparable, type MarketReference } from '@jutbank/core/value';
@@ -10,20 +11,9 @@ import { estimateWorth, fitMarket, type Comparable, type MarketReference } from 
 const FEATURES = 20;
 const VALUES = 6;
 
-/** mulberry32 */
-function chance(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = Math.imul(state ^ (state >>> 15), state | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
-
 /** `count` variants over makers of 200 and patterns of 20, each with every feature, windows of one to thirty years. */
 function world(count: number): PackContents {
-  const next = chance(7);
+  const { next } = chance(7);
   const whole = (n: number) => Math.floor(next() * n);
   const makers = Math.ceil(count / 200);
   return {
@@ -111,7 +101,7 @@ for (const count of [1000, 2500, 10_000]) {
 }
 
 for (const count of [300, 1500]) {
-  const next = chance(11);
+  const { next } = chance(11);
   const reference: MarketReference = {
     patterns: new Map(
       Array.from({ length: 15 }, (_, p) => [

@@ -1,4 +1,4 @@
-/** Seeded chance, so that the demo is the same every time. */
+/** Seeded chance: the same seed gives the same demo, the same simulated world, the same figures. */
 export interface Chance {
   /** 0 ≤ x < 1 */
   next(): number;

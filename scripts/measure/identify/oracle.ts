@@ -1,0 +1,306 @@
+/**
+ * The Bayes answer of the generating process: knows its true rates, habits and customs, and of the reference what the
+ * reference tells (an untold quantity is its expectation). Enumerates month by month and donor by donor, sharing no
+ * code with the engine. The last cell of an answer is "unlisted".
+ */
+import type { Observation } from '@jutbank/core/bench';
+import type { Feature } from '@jutbank/core/reference';
+import { applicable, customShare, monthsOfWindow, survivingOf, tickStamp } from './piece.ts';
+import { FORM_SPREAD, PARAMETERS, TICK_STAMPS, YEARLY, type Certainty, type Found, type Truth, type World } from './world.ts';
+
+type FeatureReading = Extract<Observation, { feature: string }>;
+interface Reading {
+  readonly feature: Feature;
+  readonly observation: FeatureReading;
+}
+
+const isFeature = (o: Observation): o is FeatureReading => 'feature' in o;
+const certaintyOf = (o: Observation): Certainty => ('certainty' in o ? o.certainty : undefined) ?? 'sure';
+
+/** What is told of how many were made; else its expectation, given what is told of the pattern's other forms. */
+export function toldQuantity(world: World, truth: Truth): number {
+  if (truth.quantityKnown) return truth.quantity;
+  const original = world.truths[truth.judgedAs];
+  if (truth.variant.kind === 'counterfeit' && original) return 0.55 * toldQuantity(world, original);
+  const share = (t: Truth) => (t.months.share.length / 12) * (t.variant.kind === 'limited' ? 0.1 : 1);
+  const told = world.truths.filter(
+    (t) =>
+      t.quantityKnown && t.variant.pattern === truth.variant.pattern && t.variant.kind !== 'commercial-twin',
+  );
+  const logs = told.map((t) => Math.log(t.quantity / share(t)));
+  const precision = 1 / PARAMETERS.quantitySpread ** 2 + logs.length / FORM_SPREAD ** 2;
+  const mean =
+    (Math.log(YEARLY) / PARAMETERS.quantitySpread ** 2 + logs.reduce((a, b) => a + b, 0) / FORM_SPREAD ** 2) /
+    precision;
+  return share(truth) * Math.exp(mean + 0.5 / precision + FORM_SPREAD ** 2 / 2);
+}
+
+function priorOf(world: World, found: Found): Float64Array {
+  const weight = world.truths.map((t) => toldQuantity(world, t) * survivingOf(t));
+  const fake = world.truths.map((t) => t.variant.kind === 'counterfeit');
+  const sum = (of: boolean) => weight.reduce((a, w, i) => a + (fake[i] === of ? w : 0), 0);
+  const fakes = sum(true);
+  const share = fakes > 0 ? world.rates.counterfeits[found] : 0;
+  return Float64Array.from(weight, (w, i) => (fake[i] ? (share * w) / fakes : ((1 - share) * w) / sum(false)));
+}
+
+/** The generating process with everything that does not hang on one question worked out beforehand. */
+export class Oracle {
+  readonly #applies: readonly ReadonlySet<string>[];
+  readonly #patterns;
+  readonly #marks: readonly (readonly { id: string; from: number; to: number }[])[];
+  constructor(readonly world: World) {
+    const marks = new Map(world.contents.marks.map((k) => [k.id, { id: k.id, ...monthsOfWindow(k.window) }]));
+    this.#marks = world.truths.map((t) => (t.variant.marks ?? []).flatMap((id) => marks.get(id) ?? []));
+    this.#applies = world.truths.map((t) => new Set(applicable(world, t).map((f) => f.id)));
+    this.#patterns = new Map(world.contents.patterns.map((p) => [p.id, p]));
+  }
+
+  /** Joint probability of each truth, and of "unlisted", with what was seen; not normalised. */
+  joint(observations: readonly Observation[], found: Found): Float64Array {
+    const { truths, rates } = this.world;
+    const readings = observations.filter(isFeature).flatMap((observation): Reading[] => {
+      const feature = this.world.features.find((f) => f.id === observation.feature);
+      return feature ? [{ feature, observation }] : [];
+    });
+    const stamps = observations.filter((o) => !isFeature(o));
+    const parts = [...new Set(readings.map((r) => r.feature.part))].map((part) => {
+      const own = readings.filter((r) => r.feature.part === part);
+      const s = rates.exchange[own[0]?.feature.swap ?? 'hard'];
+      return { readings: own, s, donor: this.#donors(own) };
+    });
+    const prior = priorOf(this.world, found);
+    const answer = new Float64Array(truths.length + 1);
+    truths.forEach((truth, v) => {
+      if (readings.some((r) => !this.#applies[v]?.has(r.feature.id))) return;
+      const judged = truths[truth.judgedAs] ?? truth;
+      const stampedApart =
+        truth === judged ? 1 : overMonths(judged, (t) => this.#stampsChance(stamps, judged, truth, t));
+      if (stampedApart === 0) return;
+      const owns = parts.map((part) => ({
+        own: this.#together(part.readings, truth),
+        s: part.s,
+        donor: part.donor.get(`${truth.maker} ${truth.construction}`) ?? 0,
+      }));
+      const whole = overMonths(truth, (t) => {
+        let p = truth === judged ? this.#stampsChance(stamps, judged, truth, t) : 1;
+        for (const part of owns) {
+          if (p === 0) break;
+          p *= (1 - part.s) * part.own(t) + part.s * part.donor;
+        }
+        return p;
+      });
+      answer[v] = (1 - PARAMETERS.unlisted) * (prior[v] ?? 0) * whole * stampedApart;
+    });
+    answer[truths.length] = PARAMETERS.unlisted * this.#unlisted(readings, stamps);
+    return answer;
+  }
+
+  posterior(observations: readonly Observation[], found: Found): Float64Array {
+    const joint = this.joint(observations, found);
+    const total = joint.reduce((a, b) => a + b, 0);
+    return joint.map((x) => x / total);
+  }
+
+  /** P(reading | truth, month), the part being the piece's own. */
+  #chance({ feature, observation }: Reading, truth: Truth, month: number): number {
+    if ('measure' in observation) return this.#density(truth, feature, observation.measure, observation.resolution ?? 0.1);
+    if (!('value' in observation)) return 1;
+    const e = this.world.rates.misreading[certaintyOf(observation)];
+    const n = feature.values?.length ?? 2;
+    const share = this.#share(truth, feature, String(observation.value), month);
+    return share * (1 - e) + ((1 - share) * e) / (n - 1);
+  }
+
+  /** The chance of several readings by month; worked out once where the maker's customs do not date them. */
+  #together(readings: readonly Reading[], truth: Truth): (month: number) => number {
+    const dated = readings.filter((r) => this.#isDated(r, truth));
+    const fixed = readings
+      .filter((r) => !dated.includes(r))
+      .reduce((p, r) => p * this.#chance(r, truth, 0), 1);
+    if (dated.length === 0) return () => fixed;
+    return (month) => dated.reduce((p, r) => p * this.#chance(r, truth, month), fixed);
+  }
+
+  #isDated({ feature }: Reading, truth: Truth): boolean {
+    return (
+      truth.variant.features?.[feature.id] === undefined &&
+      this.world.customs[truth.maker]?.has(feature.id) === true
+    );
+  }
+
+  #share(truth: Truth, feature: Feature, value: string, month: number): number {
+    const listed = truth.variant.features?.[feature.id];
+    if (listed && listed.length > 0) return listed.includes(value) ? 1 / listed.length : 0;
+    const custom = this.world.customs[truth.maker]?.get(feature.id);
+    if (custom) {
+      const told = customShare(custom, custom.since, value, month);
+      if (!custom.disputed) return told;
+      const other = customShare(custom, custom.disputed.since, value, month);
+      return (1 - custom.disputed.share) * told + custom.disputed.share * other;
+    }
+    const at = feature.values?.findIndex((v) => v.id === value) ?? -1;
+    return this.world.habits[truth.maker]?.[this.world.features.indexOf(feature)]?.[at] ?? 0;
+  }
+
+  #density(truth: Truth, feature: Feature, read: number, resolution: number): number {
+    const nominal = this.#patterns.get(truth.variant.pattern)?.measures?.[feature.id] ?? { value: 100, tolerance: 1 };
+    const gauge = feature.unit === 'g' ? 0.8 : 0.08;
+    const sigma = Math.sqrt(((nominal.tolerance ?? 1) / 2) ** 2 + gauge ** 2 + resolution ** 2 / 12);
+    const normal = (x: number) => Math.exp(-0.5 * (x / sigma) ** 2) / (sigma * Math.sqrt(2 * Math.PI));
+    const distance = read - nominal.value;
+    let core = normal(distance);
+    if (feature.wear === 'shrinks') {
+      let worn = 0;
+      for (let q = 0; q < 60; q++)
+        worn += normal(distance - Math.log(1 - (q + 0.5) / 60) * PARAMETERS.wearMean * nominal.value) / 60;
+      core = (1 - PARAMETERS.worn) * core + PARAMETERS.worn * worn;
+    }
+    const even = Math.abs(distance) <= 0.25 * nominal.value ? 1 / (0.5 * nominal.value) : 0;
+    return (1 - PARAMETERS.simplyOff) * core + PARAMETERS.simplyOff * even;
+  }
+
+  /** The mean chance of a part's readings over the donors of each maker and construction. */
+  #donors(readings: readonly Reading[]): ReadonlyMap<string, number> {
+    const { truths } = this.world;
+    const each = truths.map((truth, v) =>
+      readings.some((r) => !this.#applies[v]?.has(r.feature.id))
+        ? 0
+        : overMonths(truth, this.#together(readings, truth)),
+    );
+    const mean = (of: (t: Truth) => boolean) => {
+      let total = 0;
+      let n = 0;
+      truths.forEach((t, v) => {
+        if (!of(t)) return;
+        total += each[v] ?? 0;
+        n++;
+      });
+      return n > 0 ? total / n : 0;
+    };
+    const known = new Map<string, number>();
+    for (const truth of truths) {
+      const key = `${truth.maker} ${truth.construction}`;
+      if (known.has(key)) continue;
+      const same = (t: Truth) => t.construction === truth.construction;
+      known.set(
+        key,
+        PARAMETERS.donorSameMaker * mean((t) => same(t) && t.maker === truth.maker) +
+          (1 - PARAMETERS.donorSameMaker) * mean(same),
+      );
+    }
+    return known;
+  }
+
+  #stampsChance(stamps: readonly Observation[], judged: Truth, truth: Truth, month: number): number {
+    const { contents, rates } = this.world;
+    let p = 1;
+    for (const o of stamps) {
+      const e = rates.misreading[certaintyOf(o)];
+      if ('mark' in o) {
+        const own = this.#marks[judged.judgedAs]?.find((k) => k.from <= month && month <= k.to)?.id;
+        const n = contents.marks.length;
+        p *= own === undefined ? 1 / n : own === o.mark ? 1 - e : e / (n - 1);
+      } else if ('reads' in o) {
+        if (o.code !== `m${judged.maker}-ticks`) return 0;
+        const right = tickStamp(this.world, judged.maker, Math.floor(month / 12));
+        if (right === undefined) return 0;
+        const read = Number(o.reads['ticks']) + (o.reads['row'] === 'above' ? 0 : 10);
+        p *= read === right ? 1 - e : e / (TICK_STAMPS - 1);
+      } else if ('text' in o && 'code' in o) {
+        if (o.code !== `${truth.variant.pattern}-serial`) return 0;
+        const run = judged.variant.edition?.run;
+        if (run === undefined || run === null) return 0;
+        const number = Number(o.text.slice(2));
+        const inRun = number >= 1 && number <= run ? 1 / run : 0;
+        if (truth.variant.kind === 'counterfeit') p *= 0.7 * inRun + (number <= 9999 ? 0.3 / 9999 : 0);
+        else p *= truth.variant.kind === 'limited' ? inRun : 0;
+      }
+    }
+    return p;
+  }
+
+  #unlisted(readings: readonly Reading[], stamps: readonly Observation[]): number {
+    const { truths, contents } = this.world;
+    const m = PARAMETERS.relativeDiffers;
+    const anyMeasure = new Map(
+      readings.flatMap(({ feature, observation }) =>
+        'measure' in observation
+          ? [
+              [
+                feature.id,
+                truths.reduce(
+                  (a, t) => a + this.#density(t, feature, observation.measure, observation.resolution ?? 0.1),
+                  0,
+                ) / truths.length,
+              ] as const,
+            ]
+          : [],
+      ),
+    );
+    let relatives = 0;
+    let anything = 0;
+    truths.forEach((truth, v) => {
+      if (readings.some((r) => !this.#applies[v]?.has(r.feature.id))) return;
+      const judged = truths[truth.judgedAs] ?? truth;
+      const mixed = readings.map((r) => {
+        const own = this.#together([r], truth);
+        const isDated = this.#isDated(r, truth);
+        const other = anyMeasure.get(r.feature.id) ?? (isDated ? undefined : this.#otherThanOwn(r, truth, 0));
+        const fixed = isDated || other === undefined ? undefined : (1 - m) * own(0) + m * other;
+        return (t: number) => fixed ?? (1 - m) * own(t) + m * (other ?? this.#otherThanOwn(r, truth, t));
+      });
+      relatives += overMonths(judged, (t) => {
+        let p = this.#stampsChance(stamps, judged, truth, t);
+        for (const of of mixed) {
+          if (p === 0) break;
+          p *= of(t);
+        }
+        return p;
+      });
+      // a piece that is no relative takes each value from somebody's habit; its marks are anybody's, it has no codes
+      anything += stamps.every((o) => 'mark' in o) ? 1 : 0;
+    });
+    let background = stamps.some((o) => 'mark' in o) ? 1 / contents.marks.length : 1;
+    for (const r of readings) background *= anyMeasure.get(r.feature.id) ?? this.#anybodys(r);
+    const half = PARAMETERS.relative;
+    return (half * relatives + (1 - half) * anything * background) / truths.length;
+  }
+
+  #otherThanOwn({ feature, observation }: Reading, truth: Truth, month: number): number {
+    if (!('value' in observation)) return 1;
+    const e = this.world.rates.misreading[certaintyOf(observation)];
+    const values = (feature.values ?? []).map((v) => v.id);
+    const habit = this.world.habits[truth.maker]?.[this.world.features.indexOf(feature)] ?? [];
+    let p = 0;
+    values.forEach((own, i) => {
+      const chance = this.#share(truth, feature, own, month);
+      if (chance === 0) return;
+      const rest = 1 - (habit[i] ?? 0);
+      values.forEach((x, j) => {
+        if (j === i) return;
+        const read = x === observation.value ? 1 - e : e / (values.length - 1);
+        p += (chance * (habit[j] ?? 0) * read) / rest;
+      });
+    });
+    return p;
+  }
+
+  #anybodys({ feature, observation }: Reading): number {
+    if (!('value' in observation)) return 1;
+    const e = this.world.rates.misreading[certaintyOf(observation)];
+    const at = feature.values?.findIndex((v) => v.id === observation.value) ?? -1;
+    const f = this.world.features.indexOf(feature);
+    const share =
+      this.world.truths.reduce((a, t) => a + (this.world.habits[t.maker]?.[f]?.[at] ?? 0), 0) /
+      this.world.truths.length;
+    return share * (1 - e) + ((1 - share) * e) / ((feature.values?.length ?? 2) - 1);
+  }
+}
+
+function overMonths(truth: Truth, of: (month: number) => number): number {
+  const { from, share } = truth.months;
+  let sum = 0;
+  for (let t = 0; t < share.length; t++) sum += (share[t] ?? 0) * of(from + t);
+  return sum;
+}

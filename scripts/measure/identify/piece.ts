@@ -1,0 +1,234 @@
+/** Draws one piece from a world and lets somebody look at it: the generating process, step by step. */
+import type { Observation } from '@jutbank/core/bench';
+import type { Chance } from '@jutbank/core/chance';
+import type { Feature, SwapClass } from '@jutbank/core/reference';
+import {
+  drawFrom,
+  PARAMETERS,
+  TICK_STAMPS,
+  TODAY,
+  type Certainty,
+  type Custom,
+  type Found,
+  type Truth,
+  type World,
+} from './world.ts';
+
+export interface Piece {
+  /** index among the world's truths, or undefined for something the reference does not list */
+  readonly truth: number | undefined;
+  readonly found: Found;
+  readonly observations: readonly Observation[];
+}
+
+/** The share of each truth among what turns up: made × surviving, counterfeits sharing a total by place. */
+export function sharesOf(world: World, found: Found): Float64Array {
+  const weight = world.truths.map((t) => t.quantity * survivingOf(t));
+  const fake = world.truths.map((t) => t.variant.kind === 'counterfeit');
+  const sum = (of: boolean) => weight.reduce((a, w, i) => a + (fake[i] === of ? w : 0), 0);
+  const fakes = sum(true);
+  const share = fakes > 0 ? world.rates.counterfeits[found] : 0;
+  return Float64Array.from(weight, (w, i) => (fake[i] ? (share * w) / fakes : ((1 - share) * w) / sum(false)));
+}
+
+export function survivingOf(truth: Truth): number {
+  const age = (TODAY - truth.months.from - truth.months.share.length / 2) / 12;
+  return 2 ** (-Math.max(0, age) / PARAMETERS.halfLife);
+}
+
+/** P(value | month) under a custom: old and new halve the time in which old stock was used up. */
+export function customShare(custom: Custom, since: readonly number[], value: string, month: number): number {
+  let now = 0;
+  since.forEach((s, i) => {
+    if (month >= s) now = i;
+  });
+  const before = now > 0 && month < (since[now] ?? 0) + custom.carryOver ? now - 1 : undefined;
+  if (before === undefined) return custom.values[now] === value ? 1 : 0;
+  return (custom.values[now] === value ? 0.5 : 0) + (custom.values[before] === value ? 0.5 : 0);
+}
+
+const valuesOf = (f: Feature) => (f.values ?? []).map((v) => v.id);
+
+export function drawPiece(world: World, luck: Chance): Piece {
+  const found = luck.pick(Object.keys(PARAMETERS.counterfeitShare) as Found[]);
+  if (luck.yes(PARAMETERS.unlisted)) {
+    const relative = luck.yes(PARAMETERS.relative);
+    return { truth: undefined, found, observations: lookAtUnlisted(world, luck, relative) };
+  }
+  const truth = drawFrom(luck, sharesOf(world, found));
+  return { truth, found, observations: lookAt(world, luck, truth) };
+}
+
+const drawMonth = (truth: Truth, luck: Chance) => truth.months.from + drawFrom(luck, truth.months.share);
+
+/** What the feature shows on a piece of this truth made in this month, when nothing was exchanged. */
+function shownValue(world: World, truth: Truth, feature: Feature, month: number, luck: Chance): string | number {
+  const listed = truth.variant.features?.[feature.id];
+  if (listed && listed.length > 0) return luck.pick(listed);
+  const custom = world.customs[truth.maker]?.get(feature.id);
+  if (custom) {
+    const values = valuesOf(feature);
+    return values[drawFrom(luck, values.map((v) => customShare(custom, custom.since, v, month)))] ?? 'v0';
+  }
+  const habit = world.habits[truth.maker]?.[world.features.indexOf(feature)] ?? [1];
+  return valuesOf(feature)[drawFrom(luck, habit)] ?? 'v0';
+}
+
+function shownMeasure(truth: Truth, feature: Feature, world: World, luck: Chance): number {
+  const pattern = world.contents.patterns.find((p) => p.id === truth.variant.pattern);
+  const nominal = pattern?.measures?.[feature.id] ?? { value: 100, tolerance: 1 };
+  if (luck.yes(PARAMETERS.simplyOff)) return nominal.value * luck.between(0.75, 1.25);
+  const made = nominal.value + ((nominal.tolerance ?? 1) / 2) * luck.normal();
+  const lost =
+    feature.wear === 'shrinks' && luck.yes(PARAMETERS.worn)
+      ? -Math.log(1 - luck.next()) * PARAMETERS.wearMean * nominal.value
+      : 0;
+  return made - lost;
+}
+
+const GAUGE = { mm: 0.08, g: 0.8, deg: 0.5 };
+const RESOLUTION = { closed: 0.1, blade: 0.1, mass: 1 } as const;
+const rounded = (x: number, step: number) => Math.round(x / step) * step;
+
+export const applicable = (world: World, truth: Truth) =>
+  world.features.filter((f) => !f.constructions || f.constructions.includes(truth.construction));
+
+function lookAt(world: World, luck: Chance, at: number): Observation[] {
+  const truth = world.truths[at];
+  if (!truth) throw new Error('no such truth');
+  const month = drawMonth(truth, luck);
+  const donors = new Map<string, Truth | undefined>();
+  const donorMonths = new Map<string, number>();
+  for (const feature of world.features) {
+    if (donors.has(feature.part)) continue;
+    const swap: SwapClass = feature.swap ?? 'hard';
+    const donor = luck.yes(world.rates.exchange[swap]) ? drawDonor(world, truth, luck) : undefined;
+    donors.set(feature.part, donor);
+    donorMonths.set(feature.part, drawMonth(donor ?? truth, luck));
+  }
+  const looked = whatIsLookedAt(applicable(world, truth), luck);
+  const observations = looked.map((feature): Observation => {
+    const donor = donors.get(feature.part);
+    const from = donor ?? truth;
+    if (feature.kind === 'measure') return measured(feature, shownMeasure(from, feature, world, luck), luck);
+    const when = donor ? (donorMonths.get(feature.part) ?? month) : month;
+    return misread(world, feature, shownValue(world, from, feature, when, luck), luck);
+  });
+  const judged = world.truths[truth.judgedAs] ?? truth;
+  const stamped = truth.judgedAs === at ? month : drawMonth(judged, luck);
+  return [...observations, ...stampsOf(world, luck, judged, truth, stamped)];
+}
+
+function whatIsLookedAt(features: readonly Feature[], luck: Chance): Feature[] {
+  const order = [...features].map((f) => ({ f, at: luck.next() })).sort((a, b) => a.at - b.at);
+  return order.slice(0, luck.whole(...PARAMETERS.observed)).map(({ f }) => f);
+}
+
+function drawDonor(world: World, truth: Truth, luck: Chance): Truth {
+  const same = world.truths.filter((t) => t.construction === truth.construction);
+  const own = same.filter((t) => t.maker === truth.maker);
+  return luck.pick(luck.yes(PARAMETERS.donorSameMaker) ? own : same);
+}
+
+function certaintyOf(luck: Chance): Certainty {
+  return (['sure', 'likely', 'unsure'] as const)[drawFrom(luck, [0.7, 0.2, 0.1])] ?? 'sure';
+}
+
+function misread(world: World, feature: Feature, value: string | number, luck: Chance): Observation {
+  const certainty = certaintyOf(luck);
+  const others = valuesOf(feature).filter((v) => v !== value);
+  const wrong = others.length > 0 && luck.yes(world.rates.misreading[certainty]);
+  return { feature: feature.id, value: wrong ? luck.pick(others) : value, certainty };
+}
+
+function measured(feature: Feature, size: number, luck: Chance): Observation {
+  const resolution = RESOLUTION[feature.id as keyof typeof RESOLUTION];
+  const read = size + GAUGE[feature.unit ?? 'mm'] * luck.normal();
+  return { feature: feature.id, measure: Math.round(rounded(read, resolution) * 10) / 10, resolution };
+}
+
+/** Stamps of a genuine piece show its month; those of a counterfeit a month of what it imitates. */
+function stampsOf(world: World, luck: Chance, judged: Truth, truth: Truth, month: number): Observation[] {
+  const seen: Observation[] = [];
+  const { marks } = world.contents;
+  if (luck.yes(0.6)) {
+    const own = (judged.variant.marks ?? []).find((id) => holds(marks.find((k) => k.id === id)?.window, month));
+    const certainty = certaintyOf(luck);
+    const wrong = own === undefined || luck.yes(world.rates.misreading[certainty]);
+    seen.push({ mark: wrong ? luck.pick(marks.filter((k) => k.id !== own)).id : own, certainty });
+  }
+  const ticks = world.contents.codes.find((c) => c.kind === 'date' && c.maker === `m${judged.maker}`);
+  if (ticks?.kind === 'date' && luck.yes(0.4)) {
+    const certainty = certaintyOf(luck);
+    const right = tickStamp(world, judged.maker, Math.floor(month / 12));
+    if (right !== undefined) {
+      const wrong = luck.yes(world.rates.misreading[certainty]);
+      const stamp = wrong ? (right + luck.whole(1, TICK_STAMPS - 1)) % TICK_STAMPS : right;
+      seen.push({
+        code: ticks.id,
+        reads: { ticks: stamp % 10, row: stamp < 10 ? 'above' : 'below' },
+        certainty,
+      });
+    }
+  }
+  const serial = `${truth.variant.pattern}-serial`;
+  if (truth.variant.kind === 'limited' || (truth.variant.kind === 'counterfeit' && world.serialPatterns.has(truth.variant.pattern))) {
+    if (luck.yes(0.7)) seen.push({ code: serial, text: `N-${serialNumber(judged, truth, luck)}` });
+  }
+  return seen;
+}
+
+function serialNumber(judged: Truth, truth: Truth, luck: Chance): number {
+  const run = judged.variant.edition?.run ?? 1000;
+  if (truth.variant.kind === 'counterfeit' && luck.yes(0.3)) return luck.whole(1, 9999);
+  return luck.whole(1, run);
+}
+
+export function monthsOfWindow(window: string | null | undefined): { from: number; to: number } {
+  const [a = '', b = ''] = (window ?? '').split('/');
+  const of = (text: string) => Number(text.slice(0, 4)) * 12 + Number(text.slice(5, 7)) - 1;
+  return { from: of(a), to: of(b) };
+}
+const holds = (window: string | null | undefined, month: number): boolean => {
+  const { from, to } = monthsOfWindow(window);
+  return from <= month && month <= to;
+};
+
+/** 0–9 above, 10–19 below the name; undefined when the code does not reach that year. */
+export function tickStamp(world: World, maker: number, year: number): number | undefined {
+  const base = world.tickBases[maker];
+  if (base === undefined) return undefined;
+  const plus = year - base;
+  if (plus >= 0 && plus <= 9) return plus;
+  const minus = base + 19 - year;
+  return minus >= 0 && minus <= 9 ? 10 + minus : undefined;
+}
+
+/** Half of what is unlisted is a near relative of something listed, half is just any knife. */
+function lookAtUnlisted(world: World, luck: Chance, relative: boolean): Observation[] {
+  const base = luck.pick(world.truths);
+  const judged = world.truths[base.judgedAs] ?? base;
+  const month = drawMonth(judged, luck);
+  const looked = whatIsLookedAt(applicable(world, base), luck);
+  const observations = looked.map((feature): Observation => {
+    const other = !relative || luck.yes(PARAMETERS.relativeDiffers);
+    if (feature.kind === 'measure') {
+      const from = other ? luck.pick(world.truths) : base;
+      return measured(feature, shownMeasure(from, feature, world, luck), luck);
+    }
+    const own = shownValue(world, base, feature, month, luck);
+    if (!other) return misread(world, feature, own, luck);
+    const from = relative ? base : luck.pick(world.truths);
+    const values = valuesOf(feature).filter((v) => !relative || v !== own);
+    const habit = world.habits[from.maker]?.[world.features.indexOf(feature)] ?? [];
+    const weights = values.map((v) => habit[valuesOf(feature).indexOf(v)] ?? 0);
+    const total = weights.reduce((a, b) => a + b, 0);
+    const value = values[drawFrom(luck, weights.map((w) => w / total))] ?? own;
+    return misread(world, feature, value, luck);
+  });
+  if (!relative) {
+    if (luck.yes(0.6)) observations.push({ mark: luck.pick(world.contents.marks).id });
+    return observations;
+  }
+  return [...observations, ...stampsOf(world, luck, judged, base, month)];
+}
