@@ -74,10 +74,12 @@ for (let w = 0; w < WORLDS; w++) {
 const logLoss = (of: (a: Answered) => Scored) =>
   meanOf(answered.map((a) => -Math.log(Math.max(of(a).probabilities[of(a).at] ?? 0, 1e-12))));
 const top = (of: (a: Answered) => Scored) =>
-  meanOf(answered.map((a) => {
-    const { probabilities, at } = of(a);
-    return (probabilities[at] ?? 0) >= Math.max(...probabilities) - 1e-12 ? 1 : 0;
-  }));
+  meanOf(
+    answered.map((a) => {
+      const { probabilities, at } = of(a);
+      return (probabilities[at] ?? 0) >= Math.max(...probabilities) - 1e-12 ? 1 : 0;
+    }),
+  );
 const engine = (a: Answered) => a.engine;
 const oracle = (a: Answered) => a.oracle;
 const ratio = (a: number, b: number) => `${(a / b).toFixed(3)} × the best possible`;
@@ -95,7 +97,10 @@ print('calibration error of the engine', calibrationError(answered.map(engine)).
 print('calibration error of the best possible', calibrationError(answered.map(oracle)).toFixed(4));
 const unlisted = (of: (a: Answered) => Scored) =>
   detection(answered.map((a) => ({ p: of(a).probabilities.at(-1) ?? 0, is: a.piece.truth === undefined })));
-print('detection of unlisted (area under ROC)', `engine ${unlisted(engine).toFixed(4)}, best possible ${unlisted(oracle).toFixed(4)}`);
+print(
+  'detection of unlisted (area under ROC)',
+  `engine ${unlisted(engine).toFixed(4)}, best possible ${unlisted(oracle).toFixed(4)}`,
+);
 if (gains.length > 0)
   print(
     'first suggested check, share of the best bits',
@@ -105,7 +110,8 @@ const slice = (name: string, of: (a: Answered) => boolean) => {
   const some = answered.filter(of);
   const loss = (side: (a: Answered) => Scored) =>
     meanOf(some.map((a) => -Math.log(Math.max(side(a).probabilities[side(a).at] ?? 0, 1e-12))));
-  if (some.length > 0) print(`  ${name} (${some.length})`, `${loss(engine).toFixed(4)} against ${loss(oracle).toFixed(4)}`);
+  if (some.length > 0)
+    print(`  ${name} (${some.length})`, `${loss(engine).toFixed(4)} against ${loss(oracle).toFixed(4)}`);
 };
 slice('few looked at (below 6)', (a) => a.piece.observations.length < 6);
 slice('many looked at (12 and more)', (a) => a.piece.observations.length >= 12);

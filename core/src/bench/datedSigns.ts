@@ -1,7 +1,7 @@
-/** How the chance of an observation hangs on the month a piece was made: marks, date codes, dated customs. */
+/** How the chance of an observation hangs on the month a piece was made: marks and date codes. */
 import { addMonthsToEnd, parseMonths, periodOf, type Span } from '../dates/index.ts';
-import type { DatedWindow, FeatureReading } from '../reference/index.ts';
-import { monthsOf, SILENT, type Column, type Month, type ReferenceIndex, type Row } from './compile.ts';
+import type { DatedWindow } from '../reference/index.ts';
+import { monthsOf, type Month, type ReferenceIndex, type Row } from './compile.ts';
 
 export interface DatedPart {
   /** per row: which factor applies, −1 where the date says nothing */
@@ -144,83 +144,4 @@ export function scopedWindows(
 export function reliabilityOdds(index: ReferenceIndex, source: string | null | undefined): number {
   const r = Math.min(0.99, Math.max(0.05, index.sources.get(source ?? '')?.reliability ?? 0.8));
   return r / (1 - r);
-}
-
-/**
- * A feature that a variant does not record but its maker has dated: P(value | t) over the values whose window
- * holds t; disputing sources are mixed by their odds.
- */
-export function customsOf(
-  index: ReferenceIndex,
-  column: Column,
-  value: FeatureReading,
-  error: number,
-  n: number,
-): DatedPart | undefined {
-  const windows = index.windowsByFeature.get(column.feature.id);
-  if (!windows) return undefined;
-  const { from, length } = index.calendar;
-  const classOf = new Int32Array(index.rows.length).fill(-1);
-  const factors: Float64Array[] = [];
-  const classes = new Map<string, number>();
-  for (const row of index.rows) {
-    if (column.setOf[row.index] !== SILENT) continue;
-    const key = `${row.pattern.id}|${row.maker.id}`;
-    let c = classes.get(key);
-    if (c === undefined) {
-      const byValue = new Map<FeatureReading, DatedWindow[]>();
-      for (const v of new Set(windows.map((w) => w.value)))
-        byValue.set(v, [
-          ...scopedWindows(
-            windows.filter((w) => w.value === v),
-            row.pattern.id,
-            row.maker.id,
-          ),
-        ]);
-      c = -1;
-      if ((byValue.get(value)?.length ?? 0) > 0) {
-        c = factors.length;
-        factors.push(customFactor(index, byValue, value, error, n, length));
-      }
-      classes.set(key, c);
-    }
-    classOf[row.index] = c;
-  }
-  return factors.length > 0 ? { classOf, factors, from } : undefined;
-}
-
-function customFactor(
-  index: ReferenceIndex,
-  byValue: ReadonlyMap<FeatureReading, readonly DatedWindow[]>,
-  value: FeatureReading,
-  error: number,
-  n: number,
-  length: number,
-): Float64Array {
-  const together = new Float64Array(length);
-  const right = new Float64Array(length);
-  for (const [v, windows] of byValue) {
-    const sources = new Set(windows.map((w) => w.source ?? ''));
-    const odds = [...sources].map((s) => reliabilityOdds(index, s));
-    const total = odds.reduce((a, b) => a + b, 0);
-    [...sources].forEach((source, k) => {
-      const spans = windows
-        .filter((w) => (w.source ?? '') === source)
-        .map((w) => statementSpans(w.window, w.carryOver));
-      const hold = holdOver(
-        index,
-        spans.flatMap((s) => s.strict),
-        spans.flatMap((s) => s.lenient),
-      );
-      hold.forEach((h, i) => {
-        const weighed = (h * (odds[k] ?? 1)) / total;
-        together[i] = (together[i] ?? 0) + weighed;
-        if (v === value) right[i] = (right[i] ?? 0) + weighed;
-      });
-    });
-  }
-  return together.map((all, i) => {
-    const share = all > 0.05 ? (right[i] ?? 0) / all : 1 / n;
-    return share * (1 - error) + ((1 - share) * error) / (n - 1);
-  });
 }

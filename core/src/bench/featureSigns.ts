@@ -1,7 +1,7 @@
 /** Features, counts and measures as signs. */
 import type { Feature, FeatureReading } from '../reference/index.ts';
 import { NOT_APPLICABLE, type Column, type MeasureColumn, type ReferenceIndex } from './compile.ts';
-import { customsOf } from './datedSigns.ts';
+import { customsOf } from './customs.ts';
 import { measureDensity } from './density.ts';
 import { DEFAULT_SWAP, type BenchSettings } from './settings.ts';
 import { alternatives, backgroundShare, readingChance, type Sign } from './sign.ts';
@@ -22,7 +22,9 @@ export function valueSign(
   );
   const mixed = (share: number) => share * (1 - error) + (1 - share) * (error / (n - 1));
   const shares = index.groups.map((_, g) => backgroundShare(column, g, at, settings));
-  const dated = customsOf(index, column, value, error, n);
+  const anyShows = mixed(backgroundShare(column, -1, at, settings));
+  const exchange = settings.exchange[column.feature.swap ?? DEFAULT_SWAP];
+  const dated = customsOf(index, column, value, { error, n }, { chance: exchange, shows: anyShows });
   const likelihood = new Float64Array(index.rows.length);
   const differing = new Float64Array(index.rows.length);
   const otherOf = column.sets.map((set) =>
@@ -56,7 +58,7 @@ export function valueSign(
     observed: value,
     likelihood,
     differing,
-    background: mixed(backgroundShare(column, -1, at, settings)),
+    background: anyShows,
     ...(dated ? { dated } : {}),
     expected: (row) => [...(column.sets[column.setOf[row.index] ?? -1] ?? [])],
     verdict: (row) => {

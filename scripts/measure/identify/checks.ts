@@ -16,7 +16,12 @@ function sizes(world: World, feature: string): number[] {
 }
 
 /** Expected bits of a sure reading, by enumerating its outcomes. */
-function bitsOf(oracle: Oracle, piece: Piece, outcomes: readonly Observation[], before: Float64Array): number {
+function bitsOf(
+  oracle: Oracle,
+  piece: Piece,
+  outcomes: readonly Observation[],
+  before: Float64Array,
+): number {
   const joints = outcomes.map((o) => oracle.joint([...piece.observations, o], piece.found));
   const totals = joints.map((j) => j.reduce((a, b) => a + b, 0));
   const all = totals.reduce((a, b) => a + b, 0);
@@ -39,9 +44,7 @@ export function checksCompared(
   const first = answer.nextChecks[0];
   if (!first) return undefined;
   const possible = new Map<string, Observation[]>();
-  const likely = new Set(
-    world.truths.flatMap((t, v) => ((before[v] ?? 0) > 0.01 ? [t.construction] : [])),
-  );
+  const likely = new Set(world.truths.flatMap((t, v) => ((before[v] ?? 0) > 0.01 ? [t.construction] : [])));
   for (const feature of world.features) {
     if (seen.has(`feature ${feature.id}`)) continue;
     if (feature.constructions && !feature.constructions.some((c) => likely.has(c))) continue;
@@ -53,7 +56,10 @@ export function checksCompared(
     );
   }
   if (![...seen].some((s) => s.startsWith('mark ')))
-    possible.set('mark', world.contents.marks.map((k) => ({ mark: k.id })));
+    possible.set(
+      'mark',
+      world.contents.marks.map((k) => ({ mark: k.id })),
+    );
   const bits = new Map([...possible].map(([id, outcomes]) => [id, bitsOf(oracle, piece, outcomes, before)]));
   // a code that is proposed is weighed as well, among the makers that bear it
   const suggested = first.feature ?? (first.mark ? 'mark' : '');

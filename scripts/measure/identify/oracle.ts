@@ -1,12 +1,22 @@
 /**
- * The Bayes answer of the generating process: knows its true rates, habits and customs, and of the reference what the
- * reference tells (an untold quantity is its expectation). Enumerates month by month and donor by donor, sharing no
- * code with the engine. The last cell of an answer is "unlisted".
+ * The Bayes answer of the generating process: knows how worlds are made and with which true rates and customs, and of
+ * this world what the reference tells (an untold quantity and a maker's habit are their expectations given what is
+ * told). Enumerates month by month and donor by donor, sharing no code with the engine. The last cell of an answer is
+ * "unlisted".
  */
 import type { Observation } from '@jutbank/core/bench';
 import type { Feature } from '@jutbank/core/reference';
 import { applicable, customShare, monthsOfWindow, survivingOf, tickStamp } from './piece.ts';
-import { FORM_SPREAD, PARAMETERS, TICK_STAMPS, YEARLY, type Certainty, type Found, type Truth, type World } from './world.ts';
+import {
+  FORM_SPREAD,
+  PARAMETERS,
+  TICK_STAMPS,
+  YEARLY,
+  type Certainty,
+  type Found,
+  type Truth,
+  type World,
+} from './world.ts';
 
 type FeatureReading = Extract<Observation, { feature: string }>;
 interface Reading {
@@ -35,13 +45,39 @@ export function toldQuantity(world: World, truth: Truth): number {
   return share(truth) * Math.exp(mean + 0.5 / precision + FORM_SPREAD ** 2 / 2);
 }
 
+/** Habits are Dirichlet with half a choice for each value; every value a succession begins or changes to is a draw. */
+function toldHabits(world: World): Float64Array[][] {
+  return world.habits.map((features, maker) =>
+    features.map((habit, f) => {
+      const feature = world.features[f];
+      const counts = new Float64Array(habit.length).fill(0.5);
+      const before = new Map<string, string>();
+      for (const truth of world.truths) {
+        if (truth.maker !== maker || !feature) continue;
+        if (truth.variant.kind === 'counterfeit' || truth.variant.kind === 'commercial-twin') continue;
+        const listed = truth.variant.features?.[feature.id];
+        if (!listed || before.get(truth.variant.pattern) === String(listed)) continue;
+        before.set(truth.variant.pattern, String(listed));
+        for (const value of listed) {
+          const at = feature.values?.findIndex((v) => v.id === value) ?? -1;
+          counts[at] = (counts[at] ?? 0) + 1 / listed.length;
+        }
+      }
+      const total = counts.reduce((a, b) => a + b, 0);
+      return counts.map((x) => x / total);
+    }),
+  );
+}
+
 function priorOf(world: World, found: Found): Float64Array {
   const weight = world.truths.map((t) => toldQuantity(world, t) * survivingOf(t));
   const fake = world.truths.map((t) => t.variant.kind === 'counterfeit');
   const sum = (of: boolean) => weight.reduce((a, w, i) => a + (fake[i] === of ? w : 0), 0);
   const fakes = sum(true);
   const share = fakes > 0 ? world.rates.counterfeits[found] : 0;
-  return Float64Array.from(weight, (w, i) => (fake[i] ? (share * w) / fakes : ((1 - share) * w) / sum(false)));
+  return Float64Array.from(weight, (w, i) =>
+    fake[i] ? (share * w) / fakes : ((1 - share) * w) / sum(false),
+  );
 }
 
 /** The generating process with everything that does not hang on one question worked out beforehand. */
@@ -49,7 +85,10 @@ export class Oracle {
   readonly #applies: readonly ReadonlySet<string>[];
   readonly #patterns;
   readonly #marks: readonly (readonly { id: string; from: number; to: number }[])[];
+  /** per maker, per feature: what the reference lets one expect of a pattern's choice */
+  readonly #habits: readonly (readonly Float64Array[])[];
   constructor(readonly world: World) {
+    this.#habits = toldHabits(world);
     const marks = new Map(world.contents.marks.map((k) => [k.id, { id: k.id, ...monthsOfWindow(k.window) }]));
     this.#marks = world.truths.map((t) => (t.variant.marks ?? []).flatMap((id) => marks.get(id) ?? []));
     this.#applies = world.truths.map((t) => new Set(applicable(world, t).map((f) => f.id)));
@@ -104,7 +143,8 @@ export class Oracle {
 
   /** P(reading | truth, month), the part being the piece's own. */
   #chance({ feature, observation }: Reading, truth: Truth, month: number): number {
-    if ('measure' in observation) return this.#density(truth, feature, observation.measure, observation.resolution ?? 0.1);
+    if ('measure' in observation)
+      return this.#density(truth, feature, observation.measure, observation.resolution ?? 0.1);
     if (!('value' in observation)) return 1;
     const e = this.world.rates.misreading[certaintyOf(observation)];
     const n = feature.values?.length ?? 2;
@@ -140,11 +180,14 @@ export class Oracle {
       return (1 - custom.disputed.share) * told + custom.disputed.share * other;
     }
     const at = feature.values?.findIndex((v) => v.id === value) ?? -1;
-    return this.world.habits[truth.maker]?.[this.world.features.indexOf(feature)]?.[at] ?? 0;
+    return this.#habits[truth.maker]?.[this.world.features.indexOf(feature)]?.[at] ?? 0;
   }
 
   #density(truth: Truth, feature: Feature, read: number, resolution: number): number {
-    const nominal = this.#patterns.get(truth.variant.pattern)?.measures?.[feature.id] ?? { value: 100, tolerance: 1 };
+    const nominal = this.#patterns.get(truth.variant.pattern)?.measures?.[feature.id] ?? {
+      value: 100,
+      tolerance: 1,
+    };
     const gauge = feature.unit === 'g' ? 0.8 : 0.08;
     const sigma = Math.sqrt(((nominal.tolerance ?? 1) / 2) ** 2 + gauge ** 2 + resolution ** 2 / 12);
     const normal = (x: number) => Math.exp(-0.5 * (x / sigma) ** 2) / (sigma * Math.sqrt(2 * Math.PI));
@@ -271,7 +314,7 @@ export class Oracle {
     if (!('value' in observation)) return 1;
     const e = this.world.rates.misreading[certaintyOf(observation)];
     const values = (feature.values ?? []).map((v) => v.id);
-    const habit = this.world.habits[truth.maker]?.[this.world.features.indexOf(feature)] ?? [];
+    const habit = this.#habits[truth.maker]?.[this.world.features.indexOf(feature)] ?? [];
     let p = 0;
     values.forEach((own, i) => {
       const chance = this.#share(truth, feature, own, month);
@@ -292,7 +335,7 @@ export class Oracle {
     const at = feature.values?.findIndex((v) => v.id === observation.value) ?? -1;
     const f = this.world.features.indexOf(feature);
     const share =
-      this.world.truths.reduce((a, t) => a + (this.world.habits[t.maker]?.[f]?.[at] ?? 0), 0) /
+      this.world.truths.reduce((a, t) => a + (this.#habits[t.maker]?.[f]?.[at] ?? 0), 0) /
       this.world.truths.length;
     return share * (1 - e) + ((1 - share) * e) / ((feature.values?.length ?? 2) - 1);
   }

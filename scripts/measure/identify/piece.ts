@@ -28,7 +28,9 @@ export function sharesOf(world: World, found: Found): Float64Array {
   const sum = (of: boolean) => weight.reduce((a, w, i) => a + (fake[i] === of ? w : 0), 0);
   const fakes = sum(true);
   const share = fakes > 0 ? world.rates.counterfeits[found] : 0;
-  return Float64Array.from(weight, (w, i) => (fake[i] ? (share * w) / fakes : ((1 - share) * w) / sum(false)));
+  return Float64Array.from(weight, (w, i) =>
+    fake[i] ? (share * w) / fakes : ((1 - share) * w) / sum(false),
+  );
 }
 
 export function survivingOf(truth: Truth): number {
@@ -62,13 +64,26 @@ export function drawPiece(world: World, luck: Chance): Piece {
 const drawMonth = (truth: Truth, luck: Chance) => truth.months.from + drawFrom(luck, truth.months.share);
 
 /** What the feature shows on a piece of this truth made in this month, when nothing was exchanged. */
-function shownValue(world: World, truth: Truth, feature: Feature, month: number, luck: Chance): string | number {
+function shownValue(
+  world: World,
+  truth: Truth,
+  feature: Feature,
+  month: number,
+  luck: Chance,
+): string | number {
   const listed = truth.variant.features?.[feature.id];
   if (listed && listed.length > 0) return luck.pick(listed);
   const custom = world.customs[truth.maker]?.get(feature.id);
   if (custom) {
     const values = valuesOf(feature);
-    return values[drawFrom(luck, values.map((v) => customShare(custom, custom.since, v, month)))] ?? 'v0';
+    return (
+      values[
+        drawFrom(
+          luck,
+          values.map((v) => customShare(custom, custom.since, v, month)),
+        )
+      ] ?? 'v0'
+    );
   }
   const habit = world.habits[truth.maker]?.[world.features.indexOf(feature)] ?? [1];
   return valuesOf(feature)[drawFrom(luck, habit)] ?? 'v0';
@@ -152,7 +167,9 @@ function stampsOf(world: World, luck: Chance, judged: Truth, truth: Truth, month
   const seen: Observation[] = [];
   const { marks } = world.contents;
   if (luck.yes(0.6)) {
-    const own = (judged.variant.marks ?? []).find((id) => holds(marks.find((k) => k.id === id)?.window, month));
+    const own = (judged.variant.marks ?? []).find((id) =>
+      holds(marks.find((k) => k.id === id)?.window, month),
+    );
     const certainty = certaintyOf(luck);
     const wrong = own === undefined || luck.yes(world.rates.misreading[certainty]);
     seen.push({ mark: wrong ? luck.pick(marks.filter((k) => k.id !== own)).id : own, certainty });
@@ -172,7 +189,10 @@ function stampsOf(world: World, luck: Chance, judged: Truth, truth: Truth, month
     }
   }
   const serial = `${truth.variant.pattern}-serial`;
-  if (truth.variant.kind === 'limited' || (truth.variant.kind === 'counterfeit' && world.serialPatterns.has(truth.variant.pattern))) {
+  if (
+    truth.variant.kind === 'limited' ||
+    (truth.variant.kind === 'counterfeit' && world.serialPatterns.has(truth.variant.pattern))
+  ) {
     if (luck.yes(0.7)) seen.push({ code: serial, text: `N-${serialNumber(judged, truth, luck)}` });
   }
   return seen;
@@ -223,7 +243,13 @@ function lookAtUnlisted(world: World, luck: Chance, relative: boolean): Observat
     const habit = world.habits[from.maker]?.[world.features.indexOf(feature)] ?? [];
     const weights = values.map((v) => habit[valuesOf(feature).indexOf(v)] ?? 0);
     const total = weights.reduce((a, b) => a + b, 0);
-    const value = values[drawFrom(luck, weights.map((w) => w / total))] ?? own;
+    const value =
+      values[
+        drawFrom(
+          luck,
+          weights.map((w) => w / total),
+        )
+      ] ?? own;
     return misread(world, feature, value, luck);
   });
   if (!relative) {

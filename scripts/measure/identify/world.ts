@@ -98,8 +98,7 @@ export interface World {
 
 export const TODAY = 2026 * 12;
 const SWAPS: readonly SwapClass[] = ['never', 'hard', 'hard', 'moderate', 'moderate', 'easy', 'easy', 'hard'];
-const edtfMonth = (month: number) =>
-  `${Math.floor(month / 12)}-${String((month % 12) + 1).padStart(2, '0')}`;
+const edtfMonth = (month: number) => `${Math.floor(month / 12)}-${String((month % 12) + 1).padStart(2, '0')}`;
 const span = (from: number, to: number) => `${edtfMonth(from)}/${edtfMonth(to)}`;
 
 /** Median yearly production of a pattern, and the sd of ln by which its forms differ from it. */
@@ -159,7 +158,10 @@ function makeFeatures(luck: Chance): Feature[] {
     { id: 'blade', label: 'Blade length', part: 'blade', kind: 'measure', unit: 'mm', wear: 'shrinks' },
     { id: 'mass', label: 'Mass', part: 'frame', kind: 'measure', unit: 'g', wear: 'none' },
   ];
-  return [...categories, ...measures.map((f): Feature => ({ ...f, swap: f.part === 'blade' ? 'moderate' : 'never' }))];
+  return [
+    ...categories,
+    ...measures.map((f): Feature => ({ ...f, swap: f.part === 'blade' ? 'moderate' : 'never' })),
+  ];
 }
 
 interface Making {
@@ -220,7 +222,9 @@ function makeCustoms(
     if (!feature || customs.has(feature.id)) continue;
     const values = [...(feature.values ?? [])].map((v) => v.id).sort(() => luck.next() - 0.5);
     const used = values.slice(0, Math.min(values.length, luck.whole(2, 4)));
-    const since = used.map((_, i) => (i === 0 ? -Infinity : from + Math.floor(((to - from) * (i + luck.between(-0.3, 0.3))) / used.length)));
+    const since = used.map((_, i) =>
+      i === 0 ? -Infinity : from + Math.floor(((to - from) * (i + luck.between(-0.3, 0.3))) / used.length),
+    );
     const carryOver = luck.pick([0, 0, 6, 12, 18]);
     const isDisputed = luck.yes(PARAMETERS.disputed);
     const custom: Custom = {
@@ -314,7 +318,14 @@ function makePattern(
     blade: { value: Math.round(closed * 7.6) / 10, tolerance: 0.8 },
     mass: { value: Math.round(closed * luck.between(0.6, 1)), tolerance: 4 },
   };
-  contents.patterns.push({ id, maker: `m${m}`, name: `Pattern ${id}`, number: id, construction, measures: size });
+  contents.patterns.push({
+    id,
+    maker: `m${m}`,
+    name: `Pattern ${id}`,
+    number: id,
+    construction,
+    measures: size,
+  });
   const mine = features.filter(
     (f) =>
       f.kind === 'category' &&
@@ -328,7 +339,10 @@ function makePattern(
   const yearly = YEARLY * Math.exp(PARAMETERS.quantitySpread * luck.normal());
   let from = luck.whole(maker.from, maker.from + Math.floor((maker.to - maker.from) / 2));
   for (let n = 0; n < forms && from < maker.to - 6; n++) {
-    const to = n === forms - 1 ? Math.min(maker.to - 1, from + 240) : Math.min(maker.to - 1, from + luck.whole(5, 150));
+    const to =
+      n === forms - 1
+        ? Math.min(maker.to - 1, from + 240)
+        : Math.min(maker.to - 1, from + luck.whole(5, 150));
     if (n > 0)
       for (let k = luck.whole(...PARAMETERS.changesPerForm); k > 0 && mine.length > 0; k--) {
         const f = luck.pick(mine);
@@ -337,7 +351,10 @@ function makePattern(
     const limited = luck.yes(0.12);
     const kind: VariantKind = limited ? 'limited' : 'production';
     const years = (to - from + 1) / 12;
-    const quantity = Math.max(20, Math.round(yearly * years * (limited ? 0.1 : 1) * Math.exp(FORM_SPREAD * luck.normal())));
+    const quantity = Math.max(
+      20,
+      Math.round(yearly * years * (limited ? 0.1 : 1) * Math.exp(FORM_SPREAD * luck.normal())),
+    );
     const known = luck.yes(PARAMETERS.quantityKnown);
     const byYear = known && luck.yes(PARAMETERS.yearlyFigures);
     const share = production(luck, from, to, !byYear);

@@ -1,0 +1,134 @@
+/**
+ * Dated customs: a feature that a variant does not record but its maker (or pattern, or everybody) has dated, as
+ * P(value | month) over the values whose window holds the month; disputing sources are mixed by their odds.
+ */
+import type { DatedWindow, FeatureReading } from '../reference/index.ts';
+import { SILENT, type Column, type ReferenceIndex } from './compile.ts';
+import { holdOver, reliabilityOdds, scopedWindows, statementSpans, type DatedPart } from './datedSigns.ts';
+
+/** Shares below this are no custom of that month: nothing is known of it. */
+const HARDLY = 0.05;
+
+interface Scope {
+  /** per value: how much of the month's custom is its own; NaN where no value holds the month */
+  readonly shares: ReadonlyMap<FeatureReading, Float32Array>;
+}
+interface FeatureCustoms {
+  readonly scopes: readonly Scope[];
+  /** per row: its scope, −1 where nobody dated the feature for it or the variant records it */
+  readonly scopeOf: Int32Array;
+}
+
+/** Worked out once per reference and feature, when the feature is first observed. */
+const known = new WeakMap<ReferenceIndex, Map<string, FeatureCustoms | undefined>>();
+
+function customsOfFeature(index: ReferenceIndex, column: Column): FeatureCustoms | undefined {
+  let features = known.get(index);
+  if (!features) known.set(index, (features = new Map()));
+  if (!features.has(column.feature.id)) features.set(column.feature.id, workOut(index, column));
+  return features.get(column.feature.id);
+}
+
+function workOut(index: ReferenceIndex, column: Column): FeatureCustoms | undefined {
+  const windows = index.windowsByFeature.get(column.feature.id);
+  if (!windows) return undefined;
+  const byValue = new Map<FeatureReading, DatedWindow[]>();
+  for (const window of windows) {
+    const list = byValue.get(window.value);
+    if (list) list.push(window);
+    else byValue.set(window.value, [window]);
+  }
+  const patterns = new Set(windows.flatMap((w) => w.pattern ?? []));
+  const makers = new Set(windows.flatMap((w) => (w.pattern == null ? (w.maker ?? []) : [])));
+  const scopes: Scope[] = [];
+  const scopeAt = new Map<string, number>();
+  const scopeOf = new Int32Array(index.rows.length).fill(-1);
+  for (const row of index.rows) {
+    if (column.setOf[row.index] !== SILENT) continue;
+    const pattern = patterns.has(row.pattern.id) ? row.pattern.id : undefined;
+    const maker = makers.has(row.maker.id) ? row.maker.id : undefined;
+    const key = `${pattern ?? ''}|${maker ?? ''}`;
+    let at = scopeAt.get(key);
+    if (at === undefined) {
+      const spoken = new Map(
+        [...byValue].flatMap(([value, list]) => {
+          const own = scopedWindows(list, pattern, maker);
+          return own.length > 0 ? [[value, own] as const] : [];
+        }),
+      );
+      at = spoken.size > 0 ? scopes.push({ shares: sharesOf(index, spoken) }) - 1 : -1;
+      scopeAt.set(key, at);
+    }
+    scopeOf[row.index] = at;
+  }
+  return { scopes, scopeOf };
+}
+
+function sharesOf(
+  index: ReferenceIndex,
+  byValue: ReadonlyMap<FeatureReading, readonly DatedWindow[]>,
+): Map<FeatureReading, Float32Array> {
+  const { length } = index.calendar;
+  const together = new Float64Array(length);
+  const weights = new Map<FeatureReading, Float64Array>();
+  for (const [value, windows] of byValue) {
+    const own = new Float64Array(length);
+    const sources = [...new Set(windows.map((w) => w.source ?? ''))];
+    const odds = sources.map((s) => reliabilityOdds(index, s));
+    const total = odds.reduce((a, b) => a + b, 0);
+    sources.forEach((source, k) => {
+      const spans = windows
+        .filter((w) => (w.source ?? '') === source)
+        .map((w) => statementSpans(w.window, w.carryOver));
+      const strict = spans.flatMap((s) => s.strict);
+      const lenient = spans.flatMap((s) => s.lenient);
+      const weight = (odds[k] ?? 1) / total;
+      holdOver(index, strict, lenient).forEach((hold, i) => (own[i] = (own[i] ?? 0) + hold * weight));
+    });
+    own.forEach((hold, i) => (together[i] = (together[i] ?? 0) + hold));
+    weights.set(value, own);
+  }
+  return new Map(
+    [...weights].map(([value, own]) => [
+      value,
+      Float32Array.from(own, (hold, i) => ((together[i] ?? 0) > HARDLY ? hold / (together[i] ?? 1) : NaN)),
+    ]),
+  );
+}
+
+/**
+ * The factor of one observed value.
+ * @param read how the reading goes wrong: `error` and the number `n` of values it could be taken for
+ * @param exchanged chance that the part is not the piece's own, and what just any part would show then
+ */
+export function customsOf(
+  index: ReferenceIndex,
+  column: Column,
+  value: FeatureReading,
+  read: { readonly error: number; readonly n: number },
+  exchanged: { readonly chance: number; readonly shows: number },
+): DatedPart | undefined {
+  const customs = customsOfFeature(index, column);
+  if (!customs) return undefined;
+  const { error, n } = read;
+  const factors: Float64Array[] = [];
+  const factorOf = customs.scopes.map(({ shares }) => {
+    const share = shares.get(value);
+    if (!share) return -1;
+    return (
+      factors.push(
+        Float64Array.from(share, (told) => {
+          const s = Number.isNaN(told) ? 1 / n : told;
+          const own = s * (1 - error) + ((1 - s) * error) / (n - 1);
+          return (1 - exchanged.chance) * own + exchanged.chance * exchanged.shows;
+        }),
+      ) - 1
+    );
+  });
+  if (factors.length === 0) return undefined;
+  return {
+    classOf: customs.scopeOf.map((scope) => (scope < 0 ? -1 : (factorOf[scope] ?? -1))),
+    factors,
+    from: index.calendar.from,
+  };
+}
