@@ -3,7 +3,8 @@
  * P(value | month) over the values whose window holds the month; disputing sources are mixed by their odds.
  */
 import type { DatedWindow, FeatureReading } from '../reference/index.ts';
-import { SILENT, type Column, type ReferenceIndex } from './compile.ts';
+import { SILENT, type Column, type ReferenceIndex, type Row } from './compile.ts';
+import { overItsMonths, prefixOf } from './posterior.ts';
 import { holdOver, reliabilityOdds, scopedWindows, statementSpans, type DatedPart } from './datedSigns.ts';
 
 /** Shares below this are no custom of that month: nothing is known of it. */
@@ -130,5 +131,32 @@ export function customsOf(
     classOf: customs.scopeOf.map((scope) => (scope < 0 ? -1 : (factorOf[scope] ?? -1))),
     factors,
     from: index.calendar.from,
+  };
+}
+
+/**
+ * What the customs let one expect of a piece of a row, over the months it was made in.
+ * @returns a function of row and value giving the share, undefined where nobody dated the feature for the row
+ */
+export function customsSpoken(
+  index: ReferenceIndex,
+  column: Column,
+): ((row: Row, value: FeatureReading) => number | undefined) | undefined {
+  const customs = customsOfFeature(index, column);
+  if (!customs) return undefined;
+  const prefixes = customs.scopes.map(
+    ({ shares }) =>
+      new Map(
+        [...shares].map(([value, share]) => [
+          value,
+          prefixOf(Float64Array.from(share, (s) => (Number.isNaN(s) ? 1 / shares.size : s))),
+        ]),
+      ),
+  );
+  return (row, value) => {
+    const scope = prefixes[customs.scopeOf[row.index] ?? -1];
+    if (!scope) return undefined;
+    const prefix = scope.get(value);
+    return prefix ? overItsMonths(prefix, index.calendar.from, row) : 0;
   };
 }

@@ -3,6 +3,8 @@ import { readDateCode } from '../reference/index.ts';
 import { NOT_APPLICABLE, type Column, type MeasureColumn, type ReferenceIndex, type Row } from './compile.ts';
 import { dateCodeDates, markDates } from './datedSigns.ts';
 import type { NextCheck, Observation } from './observation.ts';
+import { customsSpoken } from './customs.ts';
+import { measureDensity } from './density.ts';
 import { overItsMonths, prefixOf, type Posterior } from './posterior.ts';
 import { DEFAULT_EFFORT, DEFAULT_SWAP, type BenchSettings } from './settings.ts';
 import { alternatives, backgroundShare } from './sign.ts';
@@ -44,7 +46,7 @@ export function nextChecks(
     const column = index.columns.get(feature.id);
     const measures = index.measures.get(feature.id);
     const table = column
-      ? categoryTable(column, weighed, settings)
+      ? categoryTable(index, column, weighed, settings)
       : measures
         ? measureTable(measures, weighed, settings)
         : undefined;
@@ -120,6 +122,7 @@ const normalised = (row: Float64Array): Float64Array => {
 };
 
 function categoryTable(
+  index: ReferenceIndex,
   column: Column,
   weighed: readonly Weighed[],
   settings: BenchSettings,
@@ -138,6 +141,7 @@ function categoryTable(
     }
     return known;
   };
+  const spoken = customsSpoken(index, column);
   // the last cell is "not there"
   return weighed.map(({ row }) => {
     const background = sharesOf(row?.group ?? -1);
@@ -152,7 +156,13 @@ function categoryTable(
       const read = (share: number) => share * (1 - e) + ((1 - share) * e) / (n - 1);
       const b = read(background[x] ?? 0);
       const value = column.values[x];
-      const own = set && value !== undefined ? read(set.includes(value) ? 1 / set.length : 0) : b;
+      const told = set || !row || value === undefined ? undefined : spoken?.(row, value);
+      const own =
+        set && value !== undefined
+          ? read(set.includes(value) ? 1 / set.length : 0)
+          : told === undefined
+            ? b
+            : read(told);
       out[x] = (1 - s) * own + s * b;
     }
     out[values] = e / n;
@@ -160,8 +170,10 @@ function categoryTable(
   });
 }
 
-/** Sizes are told apart in steps; forty over what the candidates span is finer than any caliper decision. */
-const STEPS = 40;
+/** Sizes are told apart in steps over what the candidates span; a caliper tells no more. */
+const STEPS = 160;
+/** Beyond so many deviations a density is its thin even layer. */
+const FAR = 6;
 function measureTable(
   column: MeasureColumn,
   weighed: readonly Weighed[],
@@ -170,22 +182,49 @@ function measureTable(
   const nominals = weighed.map(({ row }) => (row ? (column.nominal[row.index] ?? NaN) : NaN));
   const known = nominals.filter((x) => !Number.isNaN(x));
   if (known.length < 2) return undefined;
-  const low = Math.min(...known) * 0.95;
-  const step = (Math.max(...known) * 1.05 - low) / STEPS;
+  const wear = column.feature.wear ?? 'none';
+  const low = Math.min(...known) * (wear === 'shrinks' ? 0.9 : 0.97);
+  const step = (Math.max(...known) * (wear === 'grows' ? 1.1 : 1.03) - low) / STEPS;
   if (!(step > 0)) return undefined;
-  const noise = settings.instrument[column.feature.unit ?? 'mm'];
-  return weighed.map(({ row }, i) => {
+  const gauge = settings.instrument[column.feature.unit ?? 'mm'];
+  const noise = Math.sqrt(gauge ** 2 + step ** 2 / 12);
+  const shapes = new Map<string, Float64Array>();
+  const mean = new Float64Array(STEPS);
+  const drawn = weighed.map(({ row }, i) => {
     const nominal = nominals[i] ?? NaN;
-    const out = new Float64Array(STEPS).fill(settings.outlierShare / STEPS);
-    if (Number.isNaN(nominal)) return normalised(out);
-    const sigma = Math.sqrt(
-      (row ? (column.spread[row.index] ?? 0) : 0) ** 2 + noise ** 2 + (step * step) / 12,
-    );
-    for (let x = 0; x < STEPS; x++) {
-      const at = low + (x + 0.5) * step;
-      out[x] = (out[x] ?? 0) + Math.exp(-0.5 * ((at - nominal) / sigma) ** 2);
+    if (Number.isNaN(nominal)) return undefined;
+    const spread = row ? (column.spread[row.index] ?? 0) : 0;
+    const key = `${nominal} ${spread}`;
+    let shape = shapes.get(key);
+    if (!shape) {
+      shape = normalised(shapeOf({ nominal, spread, wear, noise, low, step }, settings));
+      shapes.set(key, shape);
     }
-    return normalised(out);
+    for (let x = 0; x < STEPS; x++) mean[x] = (mean[x] ?? 0) + (shape[x] ?? 0);
+    return shape;
+  });
+  const anybodys = normalised(mean);
+  return drawn.map((shape) => shape ?? anybodys);
+}
+
+function shapeOf(
+  m: {
+    nominal: number;
+    spread: number;
+    wear: 'none' | 'shrinks' | 'grows';
+    noise: number;
+    low: number;
+    step: number;
+  },
+  settings: BenchSettings,
+): Float64Array {
+  const { outlierShare, outlierRange, wornShare, wearMean } = settings;
+  const even = outlierShare / (2 * outlierRange * m.nominal);
+  const sigma = Math.sqrt(m.spread ** 2 + m.noise ** 2);
+  return Float64Array.from({ length: STEPS }, (_, x) => {
+    const at = m.low + (x + 0.5) * m.step;
+    if (m.wear === 'none' && Math.abs(at - m.nominal) > FAR * sigma) return even;
+    return measureDensity(at, { ...m, outlierShare, outlierRange, wornShare, wearMean });
   });
 }
 
