@@ -3,18 +3,24 @@ import { z } from 'zod';
 import {
   CONSTRUCTIONS,
   EFFORTS,
+  PACK_SECTIONS,
   SOURCE_KINDS,
+  STORY_VERDICTS,
   SWAP_CLASSES,
   VARIANT_KINDS,
   type Code,
   type DatedWindow,
   type Feature,
+  type FeatureReading,
   type Maker,
   type Mark,
+  type PackContents,
   type PackSection,
   type Pattern,
   type ReferencePack,
   type Source,
+  type Story,
+  type StoryVerdict,
   type Variant,
 } from '@jutbank/core/reference';
 import { answers, route, slug, type Page } from '../http/index.ts';
@@ -130,6 +136,7 @@ const code = z.discriminatedUnion('kind', [
   }),
 ]);
 const nominal = z.looseObject({ value: z.number().positive(), tolerance: z.number().min(0).nullish() });
+const byYear = z.record(z.string().regex(/^-?\d{1,4}$/, 'a year'), z.number().min(0));
 const pattern = z.looseObject({
   id: slug,
   maker: slug,
@@ -137,6 +144,7 @@ const pattern = z.looseObject({
   number: z.string().max(40).nullish(),
   construction: z.enum(CONSTRUCTIONS),
   measures: z.record(z.string(), nominal).nullish(),
+  madeByYear: byYear.nullish(),
 });
 const variant = z.looseObject({
   id: slug,
@@ -150,7 +158,7 @@ const variant = z.looseObject({
     .looseObject({
       quantity: z.number().min(0).nullish(),
       basis: z.enum(['documented', 'estimated', 'unknown']),
-      byYear: z.record(z.string().regex(/^-?\d{1,4}$/, 'a year'), z.number().min(0)).nullish(),
+      byYear: byYear.nullish(),
     })
     .nullish(),
   features: z.record(z.string(), z.array(reading)).nullish(),
@@ -170,6 +178,31 @@ const variant = z.looseObject({
     .nullish(),
 });
 
+const story = z.looseObject({
+  id: slug,
+  told: words.min(1),
+  verdict: z.enum(STORY_VERDICTS),
+  maker: slug.nullish(),
+  pattern: slug.nullish(),
+  variant: slug.nullish(),
+  because: words.nullish(),
+  ...citation,
+});
+
+const ITEMS = {
+  sources: source,
+  makers: maker,
+  features: feature,
+  patterns: pattern,
+  codes: code,
+  marks: mark,
+  windows: datedWindow,
+  variants: variant,
+  stories: story,
+} satisfies Record<PackSection, z.ZodType>;
+export const itemSchema = (section: PackSection): z.ZodType => ITEMS[section];
+export type Item = PackContents[PackSection][number];
+
 export const referencePack = z.looseObject({
   format: z.literal('jutbank.reference/1'),
   id: slug,
@@ -183,6 +216,7 @@ export const referencePack = z.looseObject({
   codes: z.array(code).optional(),
   patterns: z.array(pattern).optional(),
   variants: z.array(variant).optional(),
+  stories: z.array(story).optional(),
 }) as unknown as z.ZodType<ReferencePack>;
 
 export type Counts = Record<PackSection, number>;
@@ -209,12 +243,60 @@ export interface Vocabulary {
   codes: Code[];
   sources: Source[];
 }
+/** One thing of the reference as it is written, for whoever writes it. */
+export interface ItemRecord {
+  section: PackSection;
+  item: Item;
+  version: number;
+  packs: { id: string; title: string }[];
+  warnings: string[];
+}
+/** What an import would do, told before it is done. */
+export interface PackReview {
+  counts: { created: Counts; updated: Counts; unchanged: Counts };
+  created: { section: PackSection; id: string; name: string }[];
+  changed: {
+    section: PackSection;
+    id: string;
+    name: string;
+    fields: { field: string; before: unknown; after: unknown }[];
+  }[];
+  contradicts: Contradiction[];
+  warnings: string[];
+}
+/** A dated statement of the pack that disagrees with one the shop has. */
+export interface Contradiction {
+  window: string;
+  feature: string;
+  value: FeatureReading;
+  says: string;
+  shopSays: string;
+  shopSource: string | null;
+}
+export interface MakerDetail {
+  maker: Maker;
+  patterns: Pattern[];
+  marks: Mark[];
+  codes: Code[];
+  windows: DatedWindow[];
+  stories: Story[];
+}
+export interface Question {
+  kind: 'story' | 'piece';
+  id: string;
+  text: string;
+  about: string;
+  verdict: StoryVerdict;
+  because: string | null;
+  source: string | null;
+}
 export interface PatternDetail {
   pattern: Pattern;
   maker: Maker;
   variants: Variant[];
   windows: DatedWindow[];
   marks: Mark[];
+  stories: Story[];
 }
 export interface VariantDetail {
   variant: Variant;
@@ -227,6 +309,7 @@ export interface VariantDetail {
 
 const MIB = 1 << 20;
 const bySlug = z.object({ id: slug });
+const byItem = z.object({ section: z.enum(PACK_SECTIONS), id: slug });
 export const referenceRoutes = {
   importPack: route({
     method: 'post',
@@ -254,6 +337,53 @@ export const referenceRoutes = {
     summary: 'A pack as one document',
     params: bySlug,
     answer: answers<ReferencePack>('The pack'),
+  }),
+  reviewPack: route({
+    method: 'post',
+    path: '/reference-packs/review',
+    room: 'reference',
+    access: 'appraise',
+    summary: 'What importing this pack would do: new, changed, contradicting; nothing is written',
+    body: referencePack,
+    answer: answers<PackReview>('The review'),
+    bodyLimit: 64 * MIB,
+  }),
+  item: route({
+    method: 'get',
+    path: '/reference/items/:section/:id',
+    room: 'reference',
+    access: 'read',
+    summary: 'One thing of the reference as it is written',
+    params: byItem,
+    answer: answers<ItemRecord>('The thing, its version and its packs'),
+  }),
+  putItem: route({
+    method: 'put',
+    path: '/reference/items/:section/:id',
+    room: 'reference',
+    access: 'appraise',
+    summary: 'Write one thing of the reference; If-Match to change it, none to add it',
+    params: byItem,
+    body: z.looseObject({}) as unknown as z.ZodType<Item>,
+    answer: answers<ItemRecord>('The thing as it stands now'),
+  }),
+  removeItem: route({
+    method: 'delete',
+    path: '/reference/items/:section/:id',
+    room: 'reference',
+    access: 'appraise',
+    summary: 'Take one thing out of the reference; refused while something refers to it',
+    params: byItem,
+    answer: answers<{ removed: string }>('Its id'),
+  }),
+  maker: route({
+    method: 'get',
+    path: '/reference/makers/:id',
+    room: 'reference',
+    access: 'read',
+    summary: 'A maker with patterns, stamps, codes, dated windows and stories',
+    params: bySlug,
+    answer: answers<MakerDetail>('The maker'),
   }),
   vocabulary: route({
     method: 'get',

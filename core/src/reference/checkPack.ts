@@ -48,6 +48,7 @@ export function checkPack(pack: ReferencePack, rest: PackContents): PackCheck {
     marks: merge(rest.marks, pack.marks ?? []),
     windows: merge(rest.windows, pack.windows ?? []),
     variants: merge(rest.variants, pack.variants ?? []),
+    stories: merge(rest.stories, pack.stories ?? []),
   };
   const refers = (section: keyof PackContents, id: string | null | undefined, pointer: string) => {
     if (id != null && !known[section].has(id)) report(pointer, `there is no ${singular(section)} “${id}”`);
@@ -135,13 +136,22 @@ export function checkPack(pack: ReferencePack, rest: PackContents): PackCheck {
     const outside = errors.length === 0 && outsideItsMaker(variant, known);
     if (outside) warnings.push(outside);
   });
+  pack.stories?.forEach((story, i) => {
+    const at = `/stories/${i}`;
+    refers('makers', story.maker, `${at}/maker`);
+    refers('patterns', story.pattern, `${at}/pattern`);
+    refers('variants', story.variant, `${at}/variant`);
+    refers('sources', story.source, `${at}/source`);
+    if (story.maker == null && story.pattern == null && story.variant == null)
+      report(`${at}/maker`, 'say what the story is about: a maker, a pattern or a variant');
+  });
   const peopled = new Set([...known.variants.values()].map((v) => v.pattern));
   for (const pattern of pack.patterns ?? [])
     if (!peopled.has(pattern.id)) warnings.push(`pattern ${pattern.id} has no variants`);
   return { errors, warnings };
 }
 
-const singular = (section: string) => section.replace(/s$/, '');
+const singular = (section: string) => section.replace(/ies$/, 'y').replace(/s$/, '');
 const escape = (key: string) => key.replaceAll('~', '~0').replaceAll('/', '~1');
 
 /** Why a value cannot be one of this feature's, or undefined when it can. */

@@ -192,6 +192,8 @@ export interface Pattern {
   number?: Maybe<string>;
   construction: Construction;
   measures?: Maybe<Record<string, NominalMeasure>>;
+  /** how many were made of the whole pattern in each year, where a source tells it */
+  madeByYear?: Maybe<Record<string, number>>;
 }
 
 export interface Production {
@@ -230,6 +232,21 @@ export interface Variant {
   claims?: Maybe<Claim[]>;
 }
 
+export const STORY_VERDICTS = ['open', 'supported', 'refuted'] as const;
+export type StoryVerdict = (typeof STORY_VERDICTS)[number];
+/** What is told about a maker, a pattern or a variant; a refuted story is kept, so that it is not told again. */
+export interface Story {
+  id: string;
+  told: string;
+  verdict: StoryVerdict;
+  maker?: Maybe<string>;
+  pattern?: Maybe<string>;
+  variant?: Maybe<string>;
+  because?: Maybe<string>;
+  source?: Maybe<string>;
+  page?: Maybe<string>;
+}
+
 /** The kinds of thing a pack is made of, in the order in which they may refer to each other. */
 export interface PackContents {
   sources: Source[];
@@ -240,6 +257,7 @@ export interface PackContents {
   marks: Mark[];
   windows: DatedWindow[];
   variants: Variant[];
+  stories: Story[];
 }
 export const PACK_SECTIONS = [
   'sources',
@@ -250,6 +268,7 @@ export const PACK_SECTIONS = [
   'marks',
   'windows',
   'variants',
+  'stories',
 ] as const;
 export type PackSection = (typeof PACK_SECTIONS)[number];
 
@@ -269,4 +288,5 @@ export const emptyContents = (): PackContents => ({
   marks: [],
   windows: [],
   variants: [],
+  stories: [],
 });

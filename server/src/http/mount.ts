@@ -179,6 +179,9 @@ function versionIn(header: string | undefined): number | undefined {
 
 const escape = (key: PropertyKey) => String(key).replaceAll('~', '~0').replaceAll('/', '~1');
 
+/** A body whose shape hangs on the address, checked like any other. */
+export const parsedBody = <T>(schema: z.ZodType<T>, body: unknown): T => check(schema, body, '');
+
 /** Zod's findings as pointers into the document. */
 function check<T>(schema: z.ZodType<T>, input: unknown, prefix: string): T {
   const parsed = schema.safeParse(input);

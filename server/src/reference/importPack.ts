@@ -44,7 +44,7 @@ export async function importPack(tx: Queries, pack: ReferencePack): Promise<Impo
 }
 
 /** What a pack says of itself, apart from its sections. */
-function headOf(pack: ReferencePack): Record<string, unknown> {
+export function headOf(pack: ReferencePack): Record<string, unknown> {
   return Object.fromEntries(
     Object.entries(pack).filter(([key]) => !(PACK_SECTIONS as readonly string[]).includes(key)),
   );

@@ -18,6 +18,7 @@ export const TABLES: Record<PackSection, string> = {
   marks: 'reference_mark',
   windows: 'reference_window',
   variants: 'reference_variant',
+  stories: 'reference_story',
 };
 
 export const noCounts = (): Counts => Object.fromEntries(PACK_SECTIONS.map((s) => [s, 0])) as Counts;
@@ -32,17 +33,18 @@ export async function loadContents(db: Queries): Promise<PackContents> {
   return contents;
 }
 
-interface Stored {
+export interface Stored {
   readonly id: string;
-  readonly name?: string | null;
-  readonly title?: string | null;
-  readonly label?: string | null;
-  readonly lines?: readonly string[] | null;
-  readonly maker?: string | null;
-  readonly pattern?: string | null;
+  readonly name?: string | null | undefined;
+  readonly title?: string | null | undefined;
+  readonly label?: string | null | undefined;
+  readonly told?: string | null | undefined;
+  readonly lines?: readonly string[] | null | undefined;
+  readonly maker?: string | null | undefined;
+  readonly pattern?: string | null | undefined;
 }
-const nameOf = (item: Stored) =>
-  (item.name ?? item.title ?? item.label ?? item.lines?.join(' ') ?? item.id).slice(0, 2000);
+export const nameOf = (item: Stored): string =>
+  (item.name ?? item.title ?? item.label ?? item.told ?? item.lines?.join(' ') ?? item.id).slice(0, 2000);
 
 export async function storeItems(
   tx: Queries,
@@ -52,7 +54,7 @@ export async function storeItems(
   if (items.length === 0) return;
   const parent = section === 'patterns' ? 'maker_id' : section === 'variants' ? 'pattern_id' : undefined;
   const columns = ['id', 'name', 'body', ...(parent ? [parent] : [])];
-  const updates = columns.slice(1).map((c) => `${c} = VALUES(${c})`);
+  const updates = [...columns.slice(1).map((c) => `${c} = VALUES(${c})`), 'version = version + 1'];
   await tx.insertMany(
     `INSERT INTO ${TABLES[section]} (${columns.join(', ')}) VALUES ? ON DUPLICATE KEY UPDATE ${updates.join(', ')}`,
     items.map(({ item, body }) => [
@@ -116,4 +118,40 @@ export async function listPacks(db: Queries): Promise<PackSummary[]> {
       counts: own,
     };
   });
+}
+
+export async function itemWith(
+  db: Queries,
+  section: PackSection,
+  id: string,
+): Promise<{ body: string; version: number } | undefined> {
+  return db.row<{ body: string; version: number }>(
+    `SELECT body, version FROM ${TABLES[section]} WHERE id = ?`,
+    [id],
+  );
+}
+
+export async function packsOfItem(
+  db: Queries,
+  section: PackSection,
+  id: string,
+): Promise<{ id: string; title: string }[]> {
+  return db.rows<{ id: string; title: string }>(
+    'SELECT p.id, p.title FROM reference_pack_item i JOIN reference_pack p ON p.id = i.pack_id WHERE i.section = ? AND i.item_id = ? ORDER BY p.id',
+    [section, id],
+  );
+}
+
+export async function removeItem(tx: Queries, section: PackSection, id: string): Promise<void> {
+  await tx.run('DELETE FROM reference_pack_item WHERE section = ? AND item_id = ?', [section, id]);
+  await tx.run(`DELETE FROM ${TABLES[section]} WHERE id = ?`, [id]);
+}
+
+/** Pieces whose observations or attribution name this id. */
+export async function piecesNaming(db: Queries, id: string): Promise<number> {
+  const row = await db.row<{ n: number }>(
+    'SELECT COUNT(*) AS n FROM piece p WHERE p.attribution LIKE ? OR EXISTS (SELECT 1 FROM observation o WHERE o.piece_id = p.id AND o.body LIKE ?)',
+    [`%"${id}"%`, `%"${id}"%`],
+  );
+  return Number(row?.n ?? 0);
 }

@@ -1,15 +1,49 @@
 import { PACK_SECTIONS, type Mark, type ReferencePack } from '@jutbank/core/reference';
 import type { ReferenceIndex } from '@jutbank/core/bench';
-import { referenceRoutes } from '@jutbank/contract/reference';
+import { referenceRoutes, type ItemRecord } from '@jutbank/contract/reference';
 import type { SearchHit } from '@jutbank/contract/shop';
 import { answer, notFound, type Mount } from '../http/index.ts';
+import { itemRecord, putItem, takeOut } from './authoring.ts';
 import { importPack } from './importPack.ts';
+import { reviewPack } from './reviewPack.ts';
 import type { Library } from './library.ts';
-import { listPacks, packHead, packItems } from './queries.ts';
+import { listPacks, loadContents, packHead, packItems } from './queries.ts';
 
 export function mountReference(mount: Mount, library: Library): void {
   const { database } = mount;
   mount.writes(referenceRoutes.importPack, async (tx, { body }) => answer(await importPack(tx, body)));
+
+  mount.reads(referenceRoutes.reviewPack, async ({ body }) =>
+    answer(reviewPack(body, await loadContents(database))),
+  );
+
+  const versioned = (record: ItemRecord) => answer(record, { etag: `"v${record.version}"` });
+  mount.reads(referenceRoutes.item, async ({ params }) => versioned(await itemRecord(database, params)));
+  mount.writes(referenceRoutes.putItem, async (tx, { params, body, ifMatch }) =>
+    versioned(await putItem(tx, params, body, ifMatch)),
+  );
+  mount.writes(referenceRoutes.removeItem, async (tx, { params, ifMatch }) => {
+    await takeOut(tx, params, ifMatch);
+    return answer({ removed: params.id });
+  });
+
+  mount.reads(referenceRoutes.maker, async ({ params }) => {
+    const { contents, makers } = await library.index();
+    const maker = makers.get(params.id);
+    if (!maker) throw notFound('maker');
+    const patterns = contents.patterns.filter((p) => p.maker === maker.id);
+    const own = new Set(patterns.map((p) => p.id));
+    const isOwn = (of: { maker?: string | null | undefined; pattern?: string | null | undefined }) =>
+      of.maker === maker.id || own.has(of.pattern ?? '');
+    return answer({
+      maker,
+      patterns,
+      marks: contents.marks.filter((m) => m.maker === maker.id),
+      codes: contents.codes.filter((c) => c.maker === maker.id),
+      windows: contents.windows.filter(isOwn),
+      stories: contents.stories.filter(isOwn),
+    });
+  });
 
   mount.reads(referenceRoutes.listPacks, async () => {
     const items = await listPacks(database);
@@ -61,6 +95,9 @@ export function mountReference(mount: Mount, library: Library): void {
       variants: index.rows.filter((row) => row.pattern.id === pattern.id).map((row) => row.variant),
       windows: windowsFor(index, pattern.id, maker.id),
       marks: index.contents.marks.filter((m) => m.maker === maker.id),
+      stories: index.contents.stories.filter(
+        (s) => s.pattern === pattern.id || index.variants.get(s.variant ?? '')?.pattern.id === pattern.id,
+      ),
     });
   });
 
