@@ -68,6 +68,7 @@ test('a reference pack is imported, a broken one is refused in words', async () 
   await upload(browser, folder, 'Choose a reference pack', 'broken.json');
   await browser.says('Nothing was imported.');
   await upload(browser, folder, 'Choose a reference pack', 'pack.json');
+  await browser.click('button', 'Take it in');
   await browser.says('Brackenholt Cutlery');
   await browser.click('link', 'Harbour jack');
   await browser.says('Forms along the years');

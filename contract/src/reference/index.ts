@@ -18,6 +18,7 @@ import {
   type PackSection,
   type Pattern,
   type ReferencePack,
+  type Scarcity,
   type Source,
   type Story,
   type StoryVerdict,
@@ -305,6 +306,7 @@ export interface VariantDetail {
   marks: Mark[];
   windows: DatedWindow[];
   sources: Source[];
+  scarcity: Scarcity & { seen: { count: number; years: number } };
 }
 
 const MIB = 1 << 20;

@@ -126,3 +126,8 @@ describe('dates as people say them', () => {
     expect(periodInWords(periodOf('1935~'))).toBe('about 1935');
   });
 });
+
+test('a period that begins and ends in one year is that year', () => {
+  expect(periodOf('1934/1934').strict).toEqual(periodOf('1934').strict);
+  expect(parsePeriod('1935/1934').ok).toBe(false);
+});

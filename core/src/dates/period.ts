@@ -85,10 +85,11 @@ function parseUncached(text: string): Result<Period, DateProblem> {
   const impossible = impossibleDay(text);
   if (impossible) return wrong(`there is no ${impossible}`);
   let date: ExtendedDate;
+  const ends = text.split('/');
   try {
-    date = edtf(text);
+    // the library refuses 1934/1934, which is no more than 1934
+    date = edtf(ends.length === 2 && ends[0] === ends[1] && ends[0] !== '..' ? (ends[0] ?? text) : text);
   } catch {
-    const ends = text.split('/');
     if (ends.length === 2 && ends.every((end) => /^-?\d{4}/.test(end)))
       return wrong('it ends before it begins, or one side is not written as EDTF');
     return wrong('write it as EDTF, for example 1934, 1934-09, 1934/1936, 1935~');

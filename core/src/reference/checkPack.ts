@@ -14,7 +14,7 @@ import {
   type ReferencePack,
   type Variant,
 } from './pack.ts';
-import { ruleOverlaps } from './codeOverlaps.ts';
+import { ruleOverlaps } from './codeTable.ts';
 
 export interface PackCheck {
   readonly errors: readonly InputProblem[];

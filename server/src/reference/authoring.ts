@@ -12,6 +12,7 @@ import { raiseRevision, type Queries } from '../db/index.ts';
 import { conflict, HttpProblem, invalid, notFound, parsedBody } from '../http/index.ts';
 import { canonical } from '../provenance/index.ts';
 import {
+  comparablesNaming,
   itemWith,
   loadContents,
   packHead,
@@ -114,6 +115,9 @@ export async function takeOut(tx: Queries, place: Place, ifMatch: number | undef
   const pieces = await piecesNaming(tx, place.id);
   if (pieces > 0)
     throw conflict(`${pieces === 1 ? 'One piece was' : `${pieces} pieces were`} observed with it; it stays.`);
+  const prices = await comparablesNaming(tx, place.id);
+  if (prices > 0)
+    throw conflict(`${prices === 1 ? 'One price is' : `${prices} prices are`} recorded for it; it stays.`);
   await removeItem(tx, place.section, place.id);
   await raiseRevision(tx, 'reference');
 }

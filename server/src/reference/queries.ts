@@ -147,6 +147,26 @@ export async function removeItem(tx: Queries, section: PackSection, id: string):
   await tx.run(`DELETE FROM ${TABLES[section]} WHERE id = ?`, [id]);
 }
 
+export interface SaleSeen {
+  readonly variant_id: string | null;
+  readonly condition_index: string | null;
+  readonly year: number;
+}
+/** Sales of a pattern: how often each variant came up, and in what condition. */
+export const salesOfPattern = (db: Queries, pattern: string): Promise<SaleSeen[]> =>
+  db.rows<SaleSeen & Record<string, unknown>>(
+    "SELECT variant_id, condition_index, YEAR(sale_day) AS year FROM comparable WHERE pattern_id = ? AND price_kind = 'sold'",
+    [pattern],
+  );
+
+export async function comparablesNaming(db: Queries, id: string): Promise<number> {
+  const row = await db.row<{ n: number }>(
+    'SELECT COUNT(*) AS n FROM comparable WHERE variant_id = ? OR pattern_id = ?',
+    [id, id],
+  );
+  return Number(row?.n ?? 0);
+}
+
 /** Pieces whose observations or attribution name this id. */
 export async function piecesNaming(db: Queries, id: string): Promise<number> {
   const row = await db.row<{ n: number }>(

@@ -1,13 +1,14 @@
-import { PACK_SECTIONS, type Mark, type ReferencePack } from '@jutbank/core/reference';
-import type { ReferenceIndex } from '@jutbank/core/bench';
-import { referenceRoutes, type ItemRecord } from '@jutbank/contract/reference';
+import { PACK_SECTIONS, scarcityOf, type Mark, type ReferencePack } from '@jutbank/core/reference';
+import type { ReferenceIndex, Row } from '@jutbank/core/bench';
+import { referenceRoutes, type ItemRecord, type VariantDetail } from '@jutbank/contract/reference';
 import type { SearchHit } from '@jutbank/contract/shop';
+import type { Database } from '../db/index.ts';
 import { answer, notFound, type Mount } from '../http/index.ts';
 import { itemRecord, putItem, takeOut } from './authoring.ts';
 import { importPack } from './importPack.ts';
 import { reviewPack } from './reviewPack.ts';
 import type { Library } from './library.ts';
-import { listPacks, loadContents, packHead, packItems } from './queries.ts';
+import { listPacks, loadContents, packHead, packItems, salesOfPattern } from './queries.ts';
 
 export function mountReference(mount: Mount, library: Library): void {
   const { database } = mount;
@@ -125,8 +126,31 @@ export function mountReference(mount: Mount, library: Library): void {
       marks,
       windows,
       sources: index.contents.sources.filter((s) => cited.has(s.id)),
+      scarcity: await scarcity(database, index, row),
     });
   });
+}
+
+/** The index from which a collector calls a piece very good. */
+const VERY_GOOD = 75;
+
+async function scarcity(db: Database, index: ReferenceIndex, row: Row): Promise<VariantDetail['scarcity']> {
+  const sales = await salesOfPattern(db, row.pattern.id);
+  const year = new Date().getUTCFullYear();
+  const own = sales.filter((s) => s.variant_id === row.variant.id);
+  const indexOf = (list: typeof sales) =>
+    list.flatMap((s) => (s.condition_index === null ? [] : [Number(s.condition_index)]));
+  const years = sales.length === 0 ? 0 : year - Math.min(...sales.map((s) => Number(s.year))) + 1;
+  return {
+    ...scarcityOf({
+      variant: row.variant,
+      pattern: row.pattern,
+      variants: index.rows.filter((r) => r.pattern === row.pattern).map((r) => r.variant),
+      year,
+      condition: { atLeast: VERY_GOOD, ofVariant: indexOf(own), ofClass: indexOf(sales) },
+    }),
+    seen: { count: own.length, years },
+  };
 }
 
 const windowsFor = (index: ReferenceIndex, pattern: string, maker: string) =>

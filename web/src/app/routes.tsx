@@ -40,6 +40,10 @@ export const router = createBrowserRouter([
           { path: 'reference', ...lazy(() => import('../reference/ReferencePage.tsx')) },
           { path: 'reference/patterns/:id', ...lazy(() => import('../reference/PatternPage.tsx')) },
           { path: 'reference/variants/:id', ...lazy(() => import('../reference/VariantPage.tsx')) },
+          {
+            path: 'reference/write/:section/:id?',
+            ...lazy(() => import('../reference/writing/WritePage.tsx')),
+          },
           { path: 'comparables', ...lazy(() => import('../value/ComparablesPage.tsx')) },
           { path: 'sales', ...lazy(() => import('../sale/SalesPage.tsx')) },
           { path: 'shop', ...lazy(() => import('../shop/ShopPage.tsx')) },

@@ -1,17 +1,23 @@
 /** A pattern's forms along the year rule, and what changed from one to the next. */
 import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { edtfInWords } from '@jutbank/core/dates';
-import type { Variant } from '@jutbank/core/reference';
+import { edtfInWords, periodOf } from '@jutbank/core/dates';
+import { patternByYear, type Variant } from '@jutbank/core/reference';
 import type { PatternDetail, Vocabulary } from '@jutbank/contract/reference';
 import { get } from '../app/api.ts';
+import { useMay } from '../app/session.ts';
 import { Failed, Loading } from '../app/states.tsx';
 import { Outline } from '../parts/Drawn.tsx';
 import { CONSTRUCTION_WORDS, sentence } from '../parts/words.ts';
+import { Differences } from './Differences.tsx';
+import { Stories } from './MakerSays.tsx';
 import { YearRule, type RuleBar } from '../parts/YearRule.tsx';
 
 export default function PatternPage() {
   const { id = '' } = useParams();
+  const [chosen, setChosen] = useState<readonly string[]>([]);
+  const mayWrite = useMay('appraise');
   const detail = useQuery({
     queryKey: ['pattern', id],
     queryFn: () => get<PatternDetail>(`/reference/patterns/${id}`),
@@ -23,17 +29,25 @@ export default function PatternPage() {
   });
   if (detail.isError) return <Failed error={detail.error} retry={() => void detail.refetch()} />;
   if (!detail.data || !vocabulary.data) return <Loading />;
-  const { pattern, maker, variants } = detail.data;
+  const { pattern, maker } = detail.data;
+  const variants = [...detail.data.variants].sort((a, b) => beginning(a) - beginning(b));
+  const compared = variants.filter((v) => chosen.includes(v.id));
+  const production = patternByYear(pattern, variants);
+  const most = Math.max(0, ...production.map((y) => y.made));
+  const changeOvers = detail.data.windows;
+  const featureLabel = (fid: string) => vocabulary.data.features.find((f) => f.id === fid)?.label ?? fid;
+  const valueLabel = (fid: string, value: string | number) =>
+    vocabulary.data.features
+      .find((f) => f.id === fid)
+      ?.values?.find((v) => v.id === value)
+      ?.label.toLowerCase() ?? String(value);
   const bars = variants.flatMap((v): RuleBar[] =>
     v.window == null
       ? []
       : [
           {
             label: v.name,
-            source:
-              v.made?.quantity == null
-                ? 'number unknown'
-                : `${v.made.quantity.toLocaleString('en-GB').replaceAll(',', ' ')} made`,
+            source: v.made?.quantity == null ? 'number unknown' : `${counted(v.made.quantity)} made`,
             strict: [v.window],
             lenient: [],
             binds: 'both',
@@ -50,20 +64,92 @@ export default function PatternPage() {
           {CONSTRUCTION_WORDS[pattern.construction]}
           {pattern.number != null && <span className="mono"> · no. {pattern.number}</span>}
         </span>
+        <span className="grow" />
+        {mayWrite && (
+          <>
+            <Link className="quiet" to={`/reference/write/patterns/${pattern.id}`}>
+              Edit
+            </Link>
+            <Link className="quiet" to={`/reference/write/windows?maker=${maker.id}&pattern=${pattern.id}`}>
+              + dated window
+            </Link>
+            <Link className="quiet" to={`/reference/write/variants?pattern=${pattern.id}`}>
+              + variant
+            </Link>
+          </>
+        )}
       </div>
       <div className="twocol">
         <section>
           <h2 className="sec">Forms along the years</h2>
-          <YearRule core={undefined} bars={bars} label={`Forms of ${pattern.name}`} />
+          {bars.length === 0 ? (
+            <p className="soft">No form is dated yet.</p>
+          ) : (
+            <YearRule
+              core={undefined}
+              bars={bars}
+              label={`Forms of ${pattern.name}`}
+              {...(most > 0
+                ? { strip: production.map((y) => ({ year: y.year, strength: y.made / most })) }
+                : {})}
+            />
+          )}
+          {most > 0 && (
+            <p className="soft" style={{ fontSize: 12.5 }}>
+              Above the ticks: made each year, at most <span className="num">{counted(most)}</span>
+              {production.every((y) => y.told)
+                ? ', as told.'
+                : '; years that nobody told are shared out evenly.'}
+            </p>
+          )}
+          {changeOvers.length > 0 && (
+            <>
+              <h2 className="sec" style={{ marginTop: 16 }}>
+                Change-overs <small>what dates a piece of this pattern</small>
+              </h2>
+              <table className="grid">
+                <tbody>
+                  {changeOvers.map((w) => (
+                    <tr key={w.id}>
+                      <td>
+                        <Link to={`/reference/write/windows/${w.id}`}>
+                          {featureLabel(w.feature)}: {valueLabel(w.feature, w.value)}
+                        </Link>
+                      </td>
+                      <td className="num">{edtfInWords(w.window)}</td>
+                      <td className="soft">
+                        {vocabulary.data.sources.find((x) => x.id === w.source)?.title ?? 'no source'}
+                        {w.page != null && `, p. ${w.page}`}
+                      </td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </>
+          )}
+          <Stories stories={detail.data.stories} words={vocabulary.data} />
         </section>
         <section>
           <h2 className="sec">
-            What changed <small>each against the one before it</small>
+            What changed <small>each against the one before; tick two to four to compare</small>
           </h2>
           <table className="grid">
             <tbody>
               {variants.map((v, i) => (
                 <tr key={v.id}>
+                  <td style={{ width: 28 }}>
+                    <input
+                      type="checkbox"
+                      aria-label={`Compare ${v.name}`}
+                      checked={chosen.includes(v.id)}
+                      disabled={!chosen.includes(v.id) && chosen.length >= MOST_COMPARED}
+                      onChange={() =>
+                        setChosen(
+                          chosen.includes(v.id) ? chosen.filter((id) => id !== v.id) : [...chosen, v.id],
+                        )
+                      }
+                    />
+                  </td>
                   <td style={{ width: '42%' }}>
                     <Link to={`/reference/variants/${v.id}`}>{v.name}</Link>
                     <div className="soft" style={{ fontSize: 12 }}>
@@ -76,11 +162,25 @@ export default function PatternPage() {
               ))}
             </tbody>
           </table>
+          {compared.length > 1 && (
+            <>
+              <h2 className="sec" style={{ marginTop: 18 }}>
+                Side by side <small>only what differs</small>
+              </h2>
+              <Differences variants={compared} pattern={pattern} words={vocabulary.data} />
+            </>
+          )}
         </section>
       </div>
     </div>
   );
 }
+
+const MOST_COMPARED = 4;
+const counted = (n: number) => Math.round(n).toLocaleString('en-GB').replaceAll(',', ' ');
+
+const beginning = (v: Variant): number =>
+  v.window == null ? Infinity : Number(periodOf(v.window).start.earliest);
 
 function changes(before: Variant | undefined, v: Variant, vocabulary: Vocabulary): string {
   if (!before) return 'where it begins';

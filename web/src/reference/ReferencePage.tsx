@@ -1,16 +1,16 @@
 /** Makers, their patterns, sources, and the packs all of it came from. */
-import { Button } from '@mui/material';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { useQuery } from '@tanstack/react-query';
 import { Link, useSearchParams } from 'react-router';
 import { edtfInWords } from '@jutbank/core/dates';
-import type { ImportAnswer, PackSummary, Vocabulary } from '@jutbank/contract/reference';
+import type { PackSummary, Vocabulary } from '@jutbank/contract/reference';
 import type { Page } from '@jutbank/contract/http';
-import { ApiProblem, call, get } from '../app/api.ts';
+import { get } from '../app/api.ts';
 import { useMay } from '../app/session.ts';
 import { Failed, Loading } from '../app/states.tsx';
 import { MarkDrawing, Outline } from '../parts/Drawn.tsx';
 import { CONSTRUCTION_WORDS, sentence } from '../parts/words.ts';
+import { ImportPack } from './ImportPack.tsx';
+import { MakerSays, WriteLinks } from './MakerSays.tsx';
 
 export default function ReferencePage() {
   const [query, setQuery] = useSearchParams();
@@ -41,7 +41,15 @@ export default function ReferencePage() {
         {mayImport && <ImportPack />}
       </div>
       {makers.length === 0 ? (
-        <p className="soft">The reference is empty. Import a pack: the bench and the prices lean on it.</p>
+        <div className="state">
+          <h2>The reference is empty</h2>
+          <p>Import a pack, or write the first maker yourself: the bench and the prices lean on it.</p>
+          {mayImport && (
+            <Link className="quiet" to="/reference/write/makers">
+              Write the first maker
+            </Link>
+          )}
+        </div>
       ) : (
         <div className="refgrid">
           <nav aria-label="Makers">
@@ -65,8 +73,18 @@ export default function ReferencePage() {
                 </div>
               </button>
             ))}
+            {mayImport && (
+              <Link
+                className="quiet"
+                style={{ display: 'inline-block', marginTop: 10 }}
+                to="/reference/write/makers"
+              >
+                + maker
+              </Link>
+            )}
           </nav>
           <section>
+            {chosen !== undefined && <WriteLinks maker={chosen} />}
             <h2 className="sec">
               Patterns of {maker?.name} <small>open one for its forms along the years</small>
             </h2>
@@ -100,7 +118,9 @@ export default function ReferencePage() {
                       key={m.id}
                       style={m.id === marked?.id ? { outline: '2px solid var(--ink)' } : undefined}
                     >
-                      <MarkDrawing mark={m} width={116} />
+                      <Link to={`/reference/write/marks/${m.id}`}>
+                        <MarkDrawing mark={m} width={116} />
+                      </Link>
                       <figcaption className="soft" style={{ fontSize: 11.5 }}>
                         {m.window == null ? 'not dated' : edtfInWords(m.window)}
                       </figcaption>
@@ -109,12 +129,22 @@ export default function ReferencePage() {
                 </div>
               </>
             )}
+            {chosen !== undefined && <MakerSays maker={chosen} words={vocabulary.data} />}
           </section>
           <section>
-            <h2 className="sec">Sources</h2>
+            <h2 className="sec">
+              Sources{' '}
+              {mayImport && (
+                <small>
+                  <Link to="/reference/write/sources">+ source</Link>
+                </small>
+              )}
+            </h2>
             {sources.map((s) => (
               <div key={s.id} style={{ borderTop: '1px solid var(--hair)', padding: '6px 0' }}>
-                <b style={{ fontWeight: 640 }}>{s.title}</b>
+                <b style={{ fontWeight: 640 }}>
+                  <Link to={`/reference/write/sources/${s.id}`}>{s.title}</Link>
+                </b>
                 <div className="soft" style={{ fontSize: 12 }}>
                   {sentence(s.kind)}
                   {s.published != null && `, ${edtfInWords(s.published)}`}
@@ -127,6 +157,22 @@ export default function ReferencePage() {
                 )}
               </div>
             ))}
+            <h2 className="sec" style={{ marginTop: 18 }}>
+              Features{' '}
+              {mayImport && (
+                <small>
+                  <Link to="/reference/write/features">+ feature</Link>
+                </small>
+              )}
+            </h2>
+            <p className="soft" style={{ lineHeight: 1.9 }}>
+              {vocabulary.data.features.map((f, i) => (
+                <span key={f.id}>
+                  {i > 0 && ' · '}
+                  <Link to={`/reference/write/features/${f.id}`}>{f.label}</Link>
+                </span>
+              ))}
+            </p>
             <Packs />
           </section>
         </div>
@@ -153,65 +199,5 @@ function Packs() {
         </div>
       ))}
     </>
-  );
-}
-
-const SHOWN = 8;
-
-function ImportPack() {
-  const queries = useQueryClient();
-  const chooser = useRef<HTMLInputElement>(null);
-  const [wrong, setWrong] = useState<string>();
-  const send = useMutation({
-    mutationFn: async (file: File) => {
-      let pack: unknown;
-      try {
-        pack = JSON.parse(await file.text());
-      } catch {
-        throw new ApiProblem(400, 'This file is not JSON', 'A reference pack is one JSON document.', []);
-      }
-      return call<ImportAnswer>('POST', '/reference-packs', { body: pack });
-    },
-    onMutate: () => setWrong(undefined),
-    onSuccess: () => queries.invalidateQueries(),
-    onError: (error) => setWrong(error instanceof ApiProblem ? error.message : String(error)),
-  });
-  const problem = send.error instanceof ApiProblem ? send.error : undefined;
-  const sum = (counts: Record<string, number>) => Object.values(counts).reduce((a, b) => a + b, 0);
-  return (
-    <div style={{ maxWidth: 520 }}>
-      <Button variant="contained" disabled={send.isPending} onClick={() => chooser.current?.click()}>
-        {send.isPending ? 'Importing…' : 'Import a pack'}
-      </Button>
-      <input
-        ref={chooser}
-        type="file"
-        accept=".json,application/json"
-        hidden
-        aria-label="Choose a reference pack"
-        onChange={(e) => {
-          const file = e.target.files?.[0];
-          e.target.value = '';
-          if (file) send.mutate(file);
-        }}
-      />
-      {send.isSuccess && (
-        <p role="status" className="soft">
-          {sum(send.data.created)} new, {sum(send.data.updated)} changed, {sum(send.data.unchanged)} as before
-          {send.data.warnings.length > 0 &&
-            `; ${send.data.warnings.length} warnings: ${send.data.warnings.slice(0, 3).join('; ')}`}
-        </p>
-      )}
-      {wrong !== undefined && (
-        <div role="alert">
-          <p className="problem">{wrong} Nothing was imported.</p>
-          {problem?.errors.slice(0, SHOWN).map((e) => (
-            <p key={e.pointer + e.message} className="problem">
-              <span className="mono">{e.pointer}</span> {e.message}
-            </p>
-          ))}
-        </div>
-      )}
-    </div>
   );
 }

@@ -5,13 +5,16 @@ import { edtfInWords } from '@jutbank/core/dates';
 import { dimensionOfUnit, formatQuantity } from '@jutbank/core/units';
 import type { VariantDetail, Vocabulary } from '@jutbank/contract/reference';
 import { get } from '../app/api.ts';
+import { useMay } from '../app/session.ts';
 import { Failed, Loading } from '../app/states.tsx';
 import { MarkDrawing } from '../parts/Drawn.tsx';
 import { sentence } from '../parts/words.ts';
 import { YearRule } from '../parts/YearRule.tsx';
+import { ScarcityTable } from './ScarcityTable.tsx';
 
 export default function VariantPage() {
   const { id = '' } = useParams();
+  const mayWrite = useMay('appraise');
   const detail = useQuery({
     queryKey: ['variant', id],
     queryFn: () => get<VariantDetail>(`/reference/variants/${id}`),
@@ -23,7 +26,7 @@ export default function VariantPage() {
   });
   if (detail.isError) return <Failed error={detail.error} retry={() => void detail.refetch()} />;
   if (!detail.data || !vocabulary.data) return <Loading />;
-  const { variant, pattern, maker, marks, windows, sources } = detail.data;
+  const { variant, pattern, maker, marks, windows, sources, scarcity } = detail.data;
   const feature = (fid: string) => vocabulary.data.features.find((f) => f.id === fid);
   const value = (fid: string, v: string | number) =>
     feature(fid)?.values?.find((x) => x.id === v)?.label ?? String(v);
@@ -38,6 +41,17 @@ export default function VariantPage() {
           <Link to={`/reference?maker=${maker.id}`}>{maker.name}</Link> · {sentence(variant.kind)}
           {variant.issuedTo != null && `, issued to ${variant.issuedTo}`}
         </span>
+        <span className="grow" />
+        {mayWrite && (
+          <>
+            <Link className="quiet" to={`/reference/write/variants/${variant.id}`}>
+              Edit
+            </Link>
+            <Link className="quiet" to={`/reference/write/variants?from=${variant.id}`}>
+              Copy as next form
+            </Link>
+          </>
+        )}
       </div>
       {variant.tells?.map((tell) => (
         <div key={tell} className="note bad" style={{ marginBottom: 8 }}>
@@ -121,6 +135,7 @@ export default function VariantPage() {
               )}
             </tbody>
           </table>
+          <ScarcityTable scarcity={scarcity} />
           <h2 className="sec" style={{ marginTop: 18 }}>
             Where it is said
           </h2>

@@ -1,0 +1,174 @@
+/**
+ * Scarcity as a range: made × surviving × in this condition or better (engines.md, "Scarcity"). Never one number, and
+ * always what each part rests on.
+ */
+import { hullOf, periodOf } from '../dates/index.ts';
+import { patternByYear, shareOfYears } from './differences.ts';
+import type { Pattern, Variant, VariantKind } from './pack.ts';
+
+export interface Range {
+  readonly low: number;
+  readonly likely: number;
+  readonly high: number;
+}
+export interface ScarcityPart extends Range {
+  readonly restsOn: string;
+}
+export interface Scarcity {
+  /** pieces; undefined where nothing lets one count */
+  readonly made: ScarcityPart | undefined;
+  /** share 0–1 */
+  readonly surviving: ScarcityPart;
+  /** pieces still about */
+  readonly left: Range | undefined;
+  /** share 0–1 of those in the condition asked for or better */
+  readonly inCondition: ScarcityPart | undefined;
+  readonly leftSo: Range | undefined;
+}
+
+/** What the reckoning takes for granted until a shop knows better. */
+export const SCARCITY_SETTINGS = {
+  /** half of what was made is gone after so many years; things made to be collected are kept */
+  halfLife: { usual: 80, kept: 300 },
+  /** pseudo-count behind the surviving share: how firmly the half-life is believed */
+  survivalWeight: 8,
+  /** an estimate may be out by so much either way */
+  estimateFactor: 1.4,
+  /** pseudo-count behind the share in a condition */
+  conditionWeight: 6,
+} as const;
+
+const KEPT: ReadonlySet<VariantKind> = new Set(['limited', 'exclusive', 'prototype', 'reissue']);
+
+export interface ScarcityQuestion {
+  readonly variant: Variant;
+  readonly pattern: Pattern;
+  /** every variant of the pattern, this one included */
+  readonly variants: readonly Variant[];
+  readonly year: number;
+  /** condition index 0–100 asked for, and those of the pieces and sales recorded of this variant and its class */
+  readonly condition?: {
+    readonly atLeast: number;
+    readonly ofVariant: readonly number[];
+    readonly ofClass: readonly number[];
+  };
+}
+
+export function scarcityOf(question: ScarcityQuestion): Scarcity {
+  const made = madeRange(question);
+  const surviving = survivingShare(question);
+  const left = made && times(made, surviving);
+  const inCondition = conditionShare(question);
+  return { made, surviving, left, inCondition, leftSo: left && inCondition && times(left, inCondition) };
+}
+
+const times = (a: Range, b: Range): Range => ({
+  low: a.low * b.low,
+  likely: a.likely * b.likely,
+  high: a.high * b.high,
+});
+
+function madeRange({ variant, pattern, variants }: ScarcityQuestion): ScarcityPart | undefined {
+  const { estimateFactor } = SCARCITY_SETTINGS;
+  const quantity = variant.made?.quantity ?? variant.edition?.run;
+  if (quantity != null) {
+    const told = variant.made?.basis !== 'estimated' && variant.made?.basis !== 'unknown';
+    return told
+      ? { low: quantity, likely: quantity, high: quantity, restsOn: 'a documented quantity' }
+      : {
+          low: quantity / estimateFactor,
+          likely: quantity,
+          high: quantity * estimateFactor,
+          restsOn: 'an estimated quantity',
+        };
+  }
+  if (variant.window == null) return undefined;
+  const years = new Map(patternByYear(pattern, variants).map((y) => [y.year, y.made]));
+  if (years.size === 0) return undefined;
+  const over = (text: string) =>
+    shareOfYears(text).reduce((sum, { year, share }) => {
+      const daysShare = (share * daysOf(text)) / daysInYear(year);
+      return sum + (years.get(year) ?? 0) * Math.min(1, daysShare);
+    }, 0);
+  const strict = over(variant.window);
+  if (strict <= 0) return undefined;
+  const lenient = Math.max(strict, over(lenientOf(variant.window)));
+  return {
+    low: strict / estimateFactor,
+    likely: strict,
+    high: lenient * estimateFactor,
+    restsOn: `the pattern’s yearly figures over its window${lenient > strict ? ', its soft edges included' : ''}`,
+  };
+}
+
+const isoDay = (day: number) => new Date(day * 86_400_000).toISOString().slice(0, 10);
+function lenientOf(window: string): string {
+  const span = hullOf(periodOf(window).lenient);
+  if (!span || !Number.isFinite(span.from) || !Number.isFinite(span.to)) return window;
+  return `${isoDay(span.from)}/${isoDay(span.to)}`;
+}
+function daysOf(window: string): number {
+  const span = hullOf(periodOf(window).strict);
+  return span ? span.to - span.from + 1 : 0;
+}
+const daysInYear = (year: number) => (year % 4 === 0 && (year % 100 !== 0 || year % 400 === 0) ? 366 : 365);
+
+/** The surviving share is Beta(w·m, w·(1−m)) around the half-life's share m; its 10, 50 and 90 % points. */
+function survivingShare({ variant, year }: ScarcityQuestion): ScarcityPart {
+  const { halfLife, survivalWeight } = SCARCITY_SETTINGS;
+  const span = variant.window == null ? undefined : hullOf(periodOf(variant.window).strict);
+  const middle =
+    span && Number.isFinite(span.from) && Number.isFinite(span.to)
+      ? 1970 + (span.from + span.to) / 2 / 365.25
+      : year - 50;
+  const kept = KEPT.has(variant.kind);
+  const age = Math.max(0, year - middle);
+  const share = Math.min(0.98, 2 ** (-age / (kept ? halfLife.kept : halfLife.usual)));
+  const [low = 0, likely = share, high = 1] = betaPoints(
+    survivalWeight * share,
+    survivalWeight * (1 - share),
+    [0.1, 0.5, 0.9],
+  );
+  return {
+    low,
+    likely,
+    high,
+    restsOn: `${Math.round(age)} years, half gone after ${kept ? halfLife.kept : halfLife.usual} (a setting, not a count)`,
+  };
+}
+
+function conditionShare({ condition }: ScarcityQuestion): ScarcityPart | undefined {
+  if (!condition || condition.ofVariant.length + condition.ofClass.length === 0) return undefined;
+  const atLeast = (list: readonly number[]) => list.filter((x) => x >= condition.atLeast).length;
+  const { ofVariant, ofClass } = condition;
+  const classShare = (atLeast(ofClass) + 0.5) / (ofClass.length + 1);
+  const w = SCARCITY_SETTINGS.conditionWeight;
+  const [low = 0, likely = classShare, high = 1] = betaPoints(
+    atLeast(ofVariant) + w * classShare,
+    ofVariant.length - atLeast(ofVariant) + w * (1 - classShare),
+    [0.1, 0.5, 0.9],
+  );
+  return {
+    low,
+    likely,
+    high,
+    restsOn: `${ofVariant.length} of this variant and ${ofClass.length} of its class with a recorded condition`,
+  };
+}
+
+const STEPS = 2000;
+/** Quantiles of a Beta distribution by adding up its density; parameters above 0. */
+export function betaPoints(a: number, b: number, points: readonly number[]): number[] {
+  const logs = Array.from({ length: STEPS }, (_, i) => {
+    const x = (i + 0.5) / STEPS;
+    return (a - 1) * Math.log(x) + (b - 1) * Math.log(1 - x);
+  });
+  const top = Math.max(...logs);
+  const weights = logs.map((l) => Math.exp(l - top));
+  const total = weights.reduce((sum, w) => sum + w, 0);
+  return points.map((p) => {
+    let sum = 0;
+    const at = weights.findIndex((w) => (sum += w) >= p * total);
+    return (at + 0.5) / STEPS;
+  });
+}

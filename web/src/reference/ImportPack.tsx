@@ -1,0 +1,141 @@
+/** A pack from somebody else: looked through before it goes in. */
+import { Button } from '@mui/material';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useRef, useState } from 'react';
+import { edtfInWords } from '@jutbank/core/dates';
+import type { ImportAnswer, PackReview } from '@jutbank/contract/reference';
+import { ApiProblem, call } from '../app/api.ts';
+import { SECTION_WORDS } from './writing/draft.ts';
+
+const SHOWN = 8;
+const sum = (counts: Record<string, number>) => Object.values(counts).reduce((a, b) => a + b, 0);
+
+export function ImportPack() {
+  const queries = useQueryClient();
+  const chooser = useRef<HTMLInputElement>(null);
+  const [pack, setPack] = useState<unknown>();
+  const review = useMutation({
+    mutationFn: async (file: File) => {
+      let read: unknown;
+      try {
+        read = JSON.parse(await file.text());
+      } catch {
+        throw new ApiProblem(400, 'This file is not JSON', 'A reference pack is one JSON document.', []);
+      }
+      const answer = await call<PackReview>('POST', '/reference-packs/review', { body: read });
+      setPack(read);
+      return answer;
+    },
+  });
+  const send = useMutation({
+    mutationFn: () => call<ImportAnswer>('POST', '/reference-packs', { body: pack }),
+    onSuccess: () => {
+      setPack(undefined);
+      return queries.invalidateQueries();
+    },
+  });
+  const failed = review.error ?? send.error;
+  const problem = failed instanceof ApiProblem ? failed : undefined;
+  const busy = review.isPending || send.isPending;
+  return (
+    <div style={{ maxWidth: 640 }}>
+      <Button variant="contained" disabled={busy} onClick={() => chooser.current?.click()}>
+        {review.isPending ? 'Reading…' : send.isPending ? 'Importing…' : 'Import a pack'}
+      </Button>
+      <input
+        ref={chooser}
+        type="file"
+        accept=".json,application/json"
+        hidden
+        aria-label="Choose a reference pack"
+        onChange={(e) => {
+          const file = e.target.files?.[0];
+          e.target.value = '';
+          if (!file) return;
+          send.reset();
+          review.mutate(file);
+        }}
+      />
+      {pack !== undefined && review.data && (
+        <Review
+          review={review.data}
+          busy={busy}
+          accept={() => send.mutate()}
+          refuse={() => setPack(undefined)}
+        />
+      )}
+      {send.isSuccess && pack === undefined && (
+        <p role="status" className="soft">
+          {sum(send.data.created)} new, {sum(send.data.updated)} changed, {sum(send.data.unchanged)} as before
+        </p>
+      )}
+      {failed && (
+        <div role="alert">
+          <p className="problem">{failed.message} Nothing was imported.</p>
+          {problem?.errors.slice(0, SHOWN).map((e) => (
+            <p key={e.pointer + e.message} className="problem">
+              <span className="mono">{e.pointer}</span> {e.message}
+            </p>
+          ))}
+        </div>
+      )}
+    </div>
+  );
+}
+
+const inShort = (value: unknown): string => {
+  const text = typeof value === 'string' ? value : value === null ? 'nothing' : JSON.stringify(value);
+  return text.length > 60 ? `${text.slice(0, 57)}…` : text;
+};
+
+function Review({
+  review,
+  busy,
+  accept,
+  refuse,
+}: {
+  review: PackReview;
+  busy: boolean;
+  accept: () => void;
+  refuse: () => void;
+}) {
+  const { counts, created, changed, contradicts, warnings } = review;
+  return (
+    <section aria-label="What this pack would do" className="note" style={{ marginTop: 10 }}>
+      <b>
+        {sum(counts.created)} new, {sum(counts.updated)} changed, {sum(counts.unchanged)} as before
+      </b>
+      <ul className="reviewed">
+        {created.slice(0, SHOWN).map((c) => (
+          <li key={`${c.section} ${c.id}`}>
+            new {SECTION_WORDS[c.section]}: {c.name}
+          </li>
+        ))}
+        {created.length > SHOWN && <li className="soft">and {created.length - SHOWN} more</li>}
+        {changed.slice(0, SHOWN).map((c) => (
+          <li key={`${c.section} ${c.id}`}>
+            changes {SECTION_WORDS[c.section]} {c.name}:{' '}
+            {c.fields.map((f) => `${f.field} ${inShort(f.before)} → ${inShort(f.after)}`).join('; ')}
+          </li>
+        ))}
+        {contradicts.slice(0, SHOWN).map((c) => (
+          <li key={c.window} className="warn">
+            contradicts {c.shopSource ?? 'what is known'}: {c.feature} {c.value} {edtfInWords(c.says)}, there{' '}
+            {edtfInWords(c.shopSays)}. Both will stay.
+          </li>
+        ))}
+        {warnings.slice(0, SHOWN).map((w) => (
+          <li key={w} className="soft">
+            {w}
+          </li>
+        ))}
+      </ul>
+      <Button variant="contained" disabled={busy} onClick={accept}>
+        Take it in
+      </Button>{' '}
+      <Button disabled={busy} onClick={refuse}>
+        Leave it
+      </Button>
+    </section>
+  );
+}

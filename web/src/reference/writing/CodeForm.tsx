@@ -1,0 +1,576 @@
+/** The code editor: what is read from the stamp, and what that means, without writing a program. */
+import type {
+  Code,
+  CodeRead,
+  CodeRule,
+  DateCode,
+  PatternNumberCode,
+  Segment,
+  SerialCode,
+  YearRule,
+} from '@jutbank/core/reference';
+import { Citation, given, named, type FormProps } from './forms.tsx';
+import { slugOf } from './draft.ts';
+import { DateLine, Field, Line, NumberLine, Pick, Rows } from './fields.tsx';
+
+type AnyCode = Partial<DateCode> & Partial<PatternNumberCode> & Partial<SerialCode>;
+type Props = FormProps<AnyCode>;
+
+const BLANK: Record<Code['kind'], Record<string, unknown>> = {
+  date: { reads: [], rules: [], segments: undefined, format: undefined, number: undefined },
+  'pattern-number': {
+    segments: [],
+    reads: undefined,
+    rules: undefined,
+    format: undefined,
+    number: undefined,
+  },
+  serial: { format: '^(\\d+)$', number: 1, reads: undefined, rules: undefined, segments: undefined },
+};
+
+export function CodeForm({ value, set, words }: FormProps<Code>) {
+  const code = value as AnyCode;
+  const put = set as (patch: Partial<AnyCode>) => void;
+  const props: Props = { value: code, set: put, words };
+  return (
+    <>
+      <Line
+        label="Title"
+        why="“Tick marks”, “Pattern stamp”."
+        at="/title"
+        value={value.title}
+        onChange={(title) => put(given('title', title) as Partial<AnyCode>)}
+      />
+      <Pick
+        label="Maker"
+        at="/maker"
+        none="Nobody’s in particular"
+        value={value.maker}
+        options={named(words.makers)}
+        onChange={(maker) => put(given('maker', maker) as Partial<AnyCode>)}
+      />
+      <Pick
+        label="Kind"
+        why="Signs that give a year, a number that spells the pattern, or a running number."
+        at="/kind"
+        value={value.kind}
+        options={[
+          { value: 'date', label: 'Date code' },
+          { value: 'pattern-number', label: 'Pattern number' },
+          { value: 'serial', label: 'Serial number' },
+        ]}
+        onChange={(kind) =>
+          kind && put({ kind, ...BLANK[kind as Code['kind']] } as unknown as Partial<AnyCode>)
+        }
+      />
+      {value.kind === 'date' && <DateParts {...props} />}
+      {value.kind === 'pattern-number' && <Segments {...props} />}
+      {value.kind === 'serial' && <SerialParts {...props} />}
+      <Citation value={value} set={put as never} words={words} />
+    </>
+  );
+}
+
+function DateParts({ value, set }: Props) {
+  const reads = value.reads ?? [];
+  const rules = value.rules ?? [];
+  return (
+    <>
+      <Rows
+        title="Reads"
+        why="What one takes from the metal: something counted, or one of several."
+        items={reads}
+        fresh={(): CodeRead => ({ id: '', label: '', type: 'count', min: 0, max: 9 })}
+        add="read"
+        onChange={(next) => set({ reads: next })}
+      >
+        {(read, patch, i) => (
+          <>
+            <div className="wtrio">
+              <Line
+                label={`Read ${i + 1}`}
+                at={`/reads/${i}`}
+                value={read.label}
+                onChange={(label) =>
+                  patch(
+                    read.id === '' || read.id === slugOf(read.label)
+                      ? { label, id: slugOf(label) }
+                      : { label },
+                  )
+                }
+              />
+              <Pick
+                label="Is"
+                at={`/reads/${i}/type`}
+                value={read.type}
+                options={[
+                  { value: 'count', label: 'Counted' },
+                  { value: 'choice', label: 'One of' },
+                ]}
+                onChange={(type) =>
+                  patch(
+                    type === 'choice'
+                      ? { type, min: undefined, max: undefined, values: [] }
+                      : { type: 'count', min: 0, max: 9, values: undefined },
+                  )
+                }
+              />
+            </div>
+            {read.type === 'count' ? (
+              <div className="wtrio">
+                <NumberLine
+                  label="From"
+                  at={`/reads/${i}/min`}
+                  value={read.min}
+                  onChange={(min) => patch(given('min', min))}
+                />
+                <NumberLine
+                  label="To"
+                  at={`/reads/${i}/max`}
+                  value={read.max}
+                  onChange={(max) => patch(given('max', max))}
+                />
+              </div>
+            ) : (
+              <CommaList
+                label="Values"
+                at={`/reads/${i}/values`}
+                value={read.values ?? []}
+                onChange={(values) => patch({ values })}
+              />
+            )}
+          </>
+        )}
+      </Rows>
+      <Rows
+        title="Rules"
+        why="Which arrangement counts from which year. A stamp that several rules read has several readings."
+        items={rules}
+        fresh={(): CodeRule => ({
+          year: { base: 1900, plus: reads.find((r) => r.type === 'count')?.id ?? '' },
+        })}
+        add="rule"
+        onChange={(next) => set({ rules: next })}
+      >
+        {(rule, patch, i) => <Rule rule={rule} reads={reads} patch={patch} i={i} />}
+      </Rows>
+    </>
+  );
+}
+
+function CommaList({
+  label,
+  at,
+  value,
+  onChange,
+}: {
+  label: string;
+  at: string;
+  value: readonly string[];
+  onChange: (value: string[]) => void;
+}) {
+  return (
+    <Field label={label} at={at} why="Parted by commas.">
+      {(id) => (
+        <input
+          id={id}
+          className="line mono"
+          defaultValue={value.join(', ')}
+          onChange={(e) =>
+            onChange(
+              e.target.value
+                .split(',')
+                .map((v) => v.trim())
+                .filter(Boolean),
+            )
+          }
+        />
+      )}
+    </Field>
+  );
+}
+
+type Way = 'plus' | 'minus' | 'letters' | 'digits' | 'ranges' | 'table';
+const WAYS: readonly { value: Way; label: string }[] = [
+  { value: 'plus', label: 'A year plus a count' },
+  { value: 'minus', label: 'A year minus a count' },
+  { value: 'letters', label: 'Letters in order' },
+  { value: 'digits', label: 'The year’s last digits' },
+  { value: 'ranges', label: 'Ranges of a serial' },
+  { value: 'table', label: 'A table' },
+];
+const wayOf = (year: YearRule): Way => WAYS.find((w) => w.value in year)?.value ?? 'plus';
+
+function freshYear(way: Way, reads: readonly CodeRead[]): YearRule {
+  const counted = reads.find((r) => r.type === 'count')?.id ?? '';
+  const chosen = reads.find((r) => r.type === 'choice')?.id ?? counted;
+  switch (way) {
+    case 'plus':
+      return { base: 1900, plus: counted };
+    case 'minus':
+      return { base: 1900, minus: counted };
+    case 'letters':
+      return { letters: '', base: 1900, read: chosen };
+    case 'digits':
+      return { digits: counted, century: 1900 };
+    case 'ranges':
+      return { ranges: [], read: counted };
+    case 'table':
+      return { table: {}, read: chosen };
+  }
+}
+
+function Rule({
+  rule,
+  reads,
+  patch,
+  i,
+}: {
+  rule: CodeRule;
+  reads: readonly CodeRead[];
+  patch: (patch: Partial<CodeRule>) => void;
+  i: number;
+}) {
+  const at = `/rules/${i}`;
+  const year = rule.year;
+  const put = (next: YearRule) => patch({ year: next });
+  const which = (label: string, current: string, of: (id: string) => YearRule) => (
+    <Pick
+      label={label}
+      at={`${at}/year`}
+      value={current}
+      options={reads.map((r) => ({ value: r.id, label: r.label }))}
+      onChange={(id) => put(of(id ?? ''))}
+    />
+  );
+  return (
+    <>
+      <div className="wtrio">
+        {reads
+          .filter((r) => r.type === 'choice')
+          .map((r) => (
+            <Pick
+              key={r.id}
+              label={`When ${r.label.toLowerCase()} is`}
+              at={`${at}/when/${r.id}`}
+              none="Any"
+              value={rule.when?.[r.id] === undefined ? undefined : String(rule.when[r.id])}
+              options={(r.values ?? []).map((v) => ({ value: v, label: v }))}
+              onChange={(v) => {
+                const others = Object.entries(rule.when ?? {}).filter(([key]) => key !== r.id);
+                patch({ when: Object.fromEntries(v === undefined ? others : [...others, [r.id, v]]) });
+              }}
+            />
+          ))}
+        <Pick
+          label="The year is"
+          at={`${at}/year`}
+          value={wayOf(year)}
+          options={WAYS}
+          onChange={(way) => put(freshYear((way ?? 'plus') as Way, reads))}
+        />
+      </div>
+      <div className="wtrio" key={wayOf(year)}>
+        {'base' in year && (
+          <NumberLine
+            label={'letters' in year ? 'First letter is' : 'Year'}
+            at={`${at}/year/base`}
+            value={year.base}
+            onChange={(base) => put({ ...year, base: base ?? 0 })}
+          />
+        )}
+        {'plus' in year && which('Plus', year.plus, (plus) => ({ ...year, plus }))}
+        {'minus' in year && which('Minus', year.minus, (minus) => ({ ...year, minus }))}
+        {'letters' in year && (
+          <>
+            <Line
+              label="Letters"
+              why="In order; leave out those that were skipped."
+              at={`${at}/year/letters`}
+              mono
+              value={year.letters}
+              onChange={(letters) => put({ ...year, letters: letters.replaceAll(' ', '') })}
+            />
+            {which('Read', year.read, (read) => ({ ...year, read }))}
+          </>
+        )}
+        {'digits' in year && (
+          <>
+            <NumberLine
+              label="Century"
+              at={`${at}/year/century`}
+              value={year.century}
+              onChange={(century) => put({ ...year, century: century ?? 0 })}
+            />
+            {which('Digits', year.digits, (digits) => ({ ...year, digits }))}
+          </>
+        )}
+        {('ranges' in year || 'table' in year) && which('Read', year.read, (read) => ({ ...year, read }))}
+      </div>
+      {'ranges' in year && (
+        <Rows
+          title="Ranges"
+          items={year.ranges}
+          fresh={() => ({ from: (year.ranges.at(-1)?.to ?? 0) + 1, to: 0, window: '' })}
+          add="range"
+          onChange={(ranges) => put({ ...year, ranges })}
+        >
+          {(range, change, k) => (
+            <div className="wtrio">
+              <NumberLine
+                label={`From ${k + 1}`}
+                at={`${at}/year/ranges/${k}/from`}
+                value={range.from}
+                onChange={(n) => change({ from: n ?? 0 })}
+              />
+              <NumberLine
+                label="To"
+                at={`${at}/year/ranges/${k}/to`}
+                value={range.to}
+                onChange={(n) => change({ to: n ?? 0 })}
+              />
+              <DateLine
+                label="Made"
+                at={`${at}/year/ranges/${k}/window`}
+                value={range.window}
+                onChange={(w) => change({ window: w ?? '' })}
+              />
+            </div>
+          )}
+        </Rows>
+      )}
+      {'table' in year && (
+        <Rows
+          title="Signs"
+          items={Object.entries(year.table)}
+          fresh={(): [string, string] => ['', '']}
+          add="sign"
+          onChange={(rows) => put({ ...year, table: Object.fromEntries(rows.map((r) => [r[0], r[1]])) })}
+        >
+          {(row, change, k) => (
+            <div className="wtrio">
+              <Line
+                label={`Sign ${k + 1}`}
+                at={`${at}/year/table`}
+                mono
+                value={row[0]}
+                onChange={(sign) => change([sign, row[1]])}
+              />
+              <DateLine
+                label="Made"
+                at={`${at}/year/table/${row[0]}`}
+                value={row[1]}
+                onChange={(w) => change([row[0], w ?? ''])}
+              />
+            </div>
+          )}
+        </Rows>
+      )}
+    </>
+  );
+}
+
+function Segments({ value, set, words }: Props) {
+  const counts = words.features.filter((f) => f.kind === 'count');
+  return (
+    <Rows
+      title="Segments"
+      why="From left to right; the stamp must be used up by them."
+      items={value.segments ?? []}
+      fresh={(): Segment => ({ id: '', table: {} })}
+      add="segment"
+      onChange={(segments) => set({ segments })}
+    >
+      {(segment, patch, i) => {
+        const at = `/segments/${i}`;
+        const byDigits = segment.digits != null;
+        return (
+          <>
+            <div className="wtrio">
+              <Line
+                label={`Segment ${i + 1}`}
+                at={`${at}/id`}
+                value={segment.id}
+                onChange={(id) => patch({ id })}
+              />
+              <Pick
+                label="Is read by"
+                at={at}
+                value={byDigits ? 'digits' : 'table'}
+                options={[
+                  { value: 'table', label: 'Signs with a meaning' },
+                  { value: 'digits', label: 'Digits' },
+                ]}
+                onChange={(by) =>
+                  patch(
+                    by === 'digits'
+                      ? { digits: 1, table: undefined }
+                      : { digits: undefined, feature: undefined, pattern: undefined, table: {} },
+                  )
+                }
+              />
+              <Pick
+                label="Stands"
+                at={`${at}/optional`}
+                value={
+                  segment.repeat ? (segment.optional ? 'any' : 'many') : segment.optional ? 'maybe' : 'once'
+                }
+                options={[
+                  { value: 'once', label: 'Once' },
+                  { value: 'maybe', label: 'Once or not' },
+                  { value: 'many', label: 'Once or more' },
+                  { value: 'any', label: 'Any number of times' },
+                ]}
+                onChange={(n) =>
+                  patch({ repeat: n === 'many' || n === 'any', optional: n === 'maybe' || n === 'any' })
+                }
+              />
+            </div>
+            {byDigits ? (
+              <div className="wtrio">
+                <Line
+                  label="How many"
+                  why="1, or a range such as 2-3"
+                  at={`${at}/digits`}
+                  value={String(segment.digits)}
+                  onChange={(d) => patch({ digits: d })}
+                />
+                <Pick
+                  label="They mean"
+                  at={`${at}/feature`}
+                  value={segment.pattern ? 'pattern' : (segment.feature ?? undefined)}
+                  options={[{ value: 'pattern', label: 'The pattern' }, ...named(counts)]}
+                  onChange={(v) =>
+                    patch(
+                      v === 'pattern'
+                        ? { pattern: true, feature: undefined }
+                        : { pattern: undefined, feature: v },
+                    )
+                  }
+                />
+              </div>
+            ) : (
+              <Signs segment={segment} words={words} at={at} onChange={(table) => patch({ table })} />
+            )}
+          </>
+        );
+      }}
+    </Rows>
+  );
+}
+
+function Signs({
+  segment,
+  words,
+  at,
+  onChange,
+}: {
+  segment: Segment;
+  words: Props['words'];
+  at: string;
+  onChange: (table: NonNullable<Segment['table']>) => void;
+}) {
+  const meanings = words.features.flatMap((f) =>
+    (f.values ?? []).map((v) => ({
+      value: `${f.id} ${v.id}`,
+      label: `${f.label}: ${v.label.toLowerCase()}`,
+    })),
+  );
+  return (
+    <Rows
+      title="Signs"
+      items={Object.entries(segment.table ?? {})}
+      fresh={(): [string, { feature: string; value: string | number }] => ['', { feature: '', value: '' }]}
+      add="sign"
+      onChange={(rows) => onChange(Object.fromEntries(rows.map((r) => [r[0], r[1]])))}
+    >
+      {(row, change, k) => (
+        <div className="wtrio">
+          <Line
+            label={`Sign ${k + 1}`}
+            at={`${at}/table/${row[0]}`}
+            mono
+            value={row[0]}
+            onChange={(sign) => change([sign, row[1]])}
+          />
+          <Pick
+            label="Means"
+            at={`${at}/table/${row[0]}/value`}
+            value={`${row[1].feature} ${row[1].value}`}
+            options={meanings}
+            onChange={(meaning) => {
+              const [feature = '', v = ''] = (meaning ?? '').split(' ');
+              change([row[0], { feature, value: v }]);
+            }}
+          />
+        </div>
+      )}
+    </Rows>
+  );
+}
+
+const SHAPE = /^\^(?<before>[A-Za-z0-9 -]*)\(\\d(?:\{(?<digits>\d+)\}|\+)\)(?<after>[A-Za-z0-9 -]*)\$$/;
+const formatOf = (before: string, digits: number | undefined, after: string) =>
+  `^${before}(\\d${digits === undefined ? '+' : `{${digits}}`})${after}$`;
+
+function SerialParts({ value, set, words }: Props) {
+  const parts = SHAPE.exec(value.format ?? '')?.groups;
+  const { before = '', after = '' } = parts ?? {};
+  const digits = parts?.['digits'] === undefined ? undefined : Number(parts['digits']);
+  const put = (b: string, d: number | undefined, a: string) => set({ format: formatOf(b, d, a), number: 1 });
+  return (
+    <>
+      {parts ? (
+        <div className="wtrio">
+          <Line
+            label="Before the number"
+            at="/format"
+            mono
+            value={before}
+            onChange={(b) => put(b, digits, after)}
+          />
+          <NumberLine
+            label="Digits"
+            why="Empty: any number of them."
+            at="/number"
+            value={digits}
+            onChange={(d) => put(before, d, after)}
+          />
+          <Line
+            label="After the number"
+            at="/format"
+            mono
+            value={after}
+            onChange={(a) => put(before, digits, a)}
+          />
+        </div>
+      ) : (
+        <div className="wtrio">
+          <Line
+            label="Form"
+            why="A regular expression of the whole serial."
+            at="/format"
+            mono
+            value={value.format}
+            onChange={(format) => set({ format })}
+          />
+          <NumberLine
+            label="Group of the number"
+            at="/number"
+            value={value.number}
+            onChange={(n) => set({ number: n ?? 1 })}
+          />
+        </div>
+      )}
+      <Pick
+        label="Pattern"
+        why="The pattern whose numbered runs it counts."
+        at="/pattern"
+        none="Any"
+        value={value.pattern}
+        options={named(words.patterns.filter((p) => value.maker == null || p.maker === value.maker))}
+        onChange={(pattern) => set(given('pattern', pattern) as Partial<AnyCode>)}
+      />
+    </>
+  );
+}

@@ -1,0 +1,238 @@
+/** A variant: what can be seen on it, when it was made, how many, and what gives an imitation away. */
+import {
+  VARIANT_KINDS,
+  type Claim,
+  type Feature,
+  type FeatureReading,
+  type Variant,
+} from '@jutbank/core/reference';
+import type { PatternDetail } from '@jutbank/contract/reference';
+import { DateLine, Line, Lines, NumberLine, Pick, Rows, Several } from './fields.tsx';
+import { given, Measures, named, optionsOf, Section, YearCounts, type FormProps } from './forms.tsx';
+
+interface Props extends FormProps<Variant> {
+  readonly detail: PatternDetail | undefined;
+  /** the form it was copied from: what differs is marked */
+  readonly before: Variant | undefined;
+}
+
+export function VariantForm({ value, set, words, detail, before }: Props) {
+  const pattern = words.patterns.find((p) => p.id === value.pattern);
+  const features = words.features.filter(
+    (f) =>
+      f.kind !== 'measure' &&
+      (!pattern || !f.constructions || f.constructions.includes(pattern.construction)),
+  );
+  const marks = words.marks.filter((m) => m.maker == null || m.maker === pattern?.maker);
+  const siblings = (detail?.variants ?? []).filter((v) => v.id !== value.id);
+  const setFeature = (id: string, readings: FeatureReading[]) => {
+    const others = Object.fromEntries(Object.entries(value.features ?? {}).filter(([key]) => key !== id));
+    set({ features: readings.length === 0 ? others : { ...others, [id]: readings } });
+  };
+  const made = value.made ?? undefined;
+  const isImitation = value.kind === 'counterfeit' || value.kind === 'reproduction';
+  return (
+    <>
+      <Pick
+        label="Pattern"
+        at="/pattern"
+        value={value.pattern}
+        options={named(words.patterns)}
+        onChange={(id) => set(given('pattern', id))}
+      />
+      <Line
+        label="Name"
+        why="What sets it apart: “Naval issue, second form”."
+        at="/name"
+        value={value.name}
+        onChange={(name) => set({ name })}
+      />
+      <Pick
+        label="Kind"
+        why="Moves the odds: limited runs are rare, counterfeits cluster where value is."
+        at="/kind"
+        value={value.kind}
+        options={optionsOf(VARIANT_KINDS)}
+        onChange={(kind) => set(given('kind', kind) as Partial<Variant>)}
+      />
+      <DateLine
+        label="Made"
+        why="When this form was made."
+        at="/window"
+        value={value.window}
+        onChange={(window) => set(given('window', window))}
+      />
+      {(isImitation || value.kind === 'commercial-twin') && (
+        <Pick
+          label={isImitation ? 'Imitates' : 'Twin of'}
+          why={
+            isImitation
+              ? 'Its stamps are read by the dates of what it imitates.'
+              : 'The service variant it shares its making with.'
+          }
+          at="/twinOf"
+          value={value.twinOf}
+          options={named(siblings)}
+          onChange={(twin) => set(given('twinOf', twin))}
+        />
+      )}
+      {value.kind === 'service' && (
+        <Line
+          label="Issued to"
+          at="/issuedTo"
+          value={value.issuedTo}
+          onChange={(issuedTo) => set(given('issuedTo', issuedTo))}
+        />
+      )}
+      <Section title="What can be seen">
+        <p className="why">
+          Leave out what nobody recorded: it is then weighed by the maker’s dated windows, not held against
+          the piece.
+        </p>
+        {features.map((f) => (
+          <FeatureValues
+            key={f.id}
+            feature={f}
+            value={value.features?.[f.id] ?? []}
+            before={before?.features?.[f.id]}
+            onChange={(readings) => setFeature(f.id, readings)}
+          />
+        ))}
+        <Several
+          label="Stamps"
+          at="/marks"
+          value={value.marks}
+          options={marks.map((m) => ({ value: m.id, label: m.lines.join(' / ') }))}
+          onChange={(chosen) => set(given('marks', chosen))}
+        />
+        <Measures value={value} set={set} words={words} />
+      </Section>
+      <Section title="How many">
+        <NumberLine
+          label="Quantity"
+          why="The prior of the bench: of two that fit alike, the commoner is likelier."
+          at="/made/quantity"
+          value={made?.quantity}
+          onChange={(quantity) => set({ made: { basis: 'documented', ...made, quantity: quantity ?? null } })}
+        />
+        <Pick
+          label="Basis"
+          at="/made/basis"
+          none="Not told"
+          value={made?.basis}
+          options={optionsOf(['documented', 'estimated', 'unknown'])}
+          onChange={(basis) => set({ made: { ...made, basis: (basis ?? 'unknown') as 'unknown' } })}
+        />
+        <YearCounts
+          label="By year"
+          why="Year and number, line by line: 1934: 3000"
+          at="/made/byYear"
+          value={made?.byYear}
+          onChange={(byYear) => set({ made: { basis: 'documented', ...made, byYear: byYear ?? null } })}
+        />
+        <NumberLine
+          label="Numbered run"
+          why="How many numbers were given: a number beyond the run is an alarm."
+          at="/edition/run"
+          value={value.edition?.run}
+          onChange={(run) => set({ edition: { ...value.edition, run: run ?? null } })}
+        />
+        <NumberLine
+          label="First number"
+          at="/edition/firstNumber"
+          value={value.edition?.firstNumber}
+          onChange={(firstNumber) => set({ edition: { ...value.edition, firstNumber: firstNumber ?? null } })}
+        />
+      </Section>
+      {isImitation && (
+        <Lines
+          label="What gives it away"
+          why="One tell to a line; shown as a warning when this is likely."
+          at="/tells"
+          value={value.tells}
+          onChange={(tells) => set(given('tells', tells))}
+        />
+      )}
+      <Section title="Where it is said">
+        <Rows
+          title="Citations"
+          items={value.claims ?? []}
+          fresh={(): Claim => ({ about: 'window', source: '' })}
+          add="citation"
+          onChange={(claims) => set({ claims })}
+        >
+          {(claim, patch, i) => (
+            <div className="wtrio">
+              <Line
+                label={`About ${i + 1}`}
+                at={`/claims/${i}/about`}
+                value={claim.about}
+                onChange={(about) => patch({ about })}
+              />
+              <Pick
+                label="Source"
+                at={`/claims/${i}/source`}
+                value={claim.source}
+                options={named(words.sources)}
+                onChange={(source) => patch({ source: source ?? '' })}
+              />
+              <Line
+                label="Page"
+                at={`/claims/${i}/page`}
+                value={claim.page}
+                onChange={(page) => patch(given('page', page))}
+              />
+            </div>
+          )}
+        </Rows>
+      </Section>
+    </>
+  );
+}
+
+/** The values of one feature on this variant; several mean any of them. */
+function FeatureValues({
+  feature,
+  value,
+  before,
+  onChange,
+}: {
+  feature: Feature;
+  value: readonly FeatureReading[];
+  before: readonly FeatureReading[] | undefined;
+  onChange: (value: FeatureReading[]) => void;
+}) {
+  const at = `/features/${feature.id}`;
+  const changed = before !== undefined && JSON.stringify(before) !== JSON.stringify(value);
+  const why = changed ? { why: 'Changed against the form it was copied from.' } : {};
+  if (feature.kind === 'category')
+    return (
+      <Several
+        label={feature.label}
+        at={at}
+        {...why}
+        value={value.map(String)}
+        options={named(feature.values ?? [])}
+        onChange={(chosen) => onChange(chosen ?? [])}
+      />
+    );
+  if (feature.kind === 'count')
+    return (
+      <NumberLine
+        label={feature.label}
+        at={at}
+        {...why}
+        value={typeof value[0] === 'number' ? value[0] : undefined}
+        onChange={(n) => onChange(n === undefined ? [] : [n])}
+      />
+    );
+  return (
+    <Line
+      label={feature.label}
+      at={at}
+      {...why}
+      value={value.map(String).join(' | ')}
+      onChange={(text) => onChange(text.trim() === '' ? [] : text.split('|').map((x) => x.trim()))}
+    />
+  );
+}
