@@ -64,7 +64,7 @@ const titleOf = (row: Difference, words: Vocabulary): string =>
 
 function cellOf(row: Difference, i: number, words: Vocabulary) {
   if (row.kind === 'marks') {
-    const marks = (row.cells[i] ?? []).flatMap((id): Mark[] => words.marks.find((m) => m.id === id) ?? []);
+    const marks = (row.cells[i] ?? []).flatMap((id): Mark[] => words.marks.filter((m) => m.id === id));
     return marks.length === 0 ? (
       <span className="soft">not recorded</span>
     ) : (

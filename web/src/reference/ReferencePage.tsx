@@ -1,7 +1,7 @@
 /** Makers, their patterns, sources, and the packs all of it came from. */
 import { useQuery } from '@tanstack/react-query';
 import { Link, useSearchParams } from 'react-router';
-import { edtfInWords } from '@jutbank/core/dates';
+import { edtfInWords, periodOf } from '@jutbank/core/dates';
 import type { PackSummary, Vocabulary } from '@jutbank/contract/reference';
 import type { Page } from '@jutbank/contract/http';
 import { get } from '../app/api.ts';
@@ -27,7 +27,7 @@ export default function ReferencePage() {
   const marked = marks.find((m) => m.id === query.get('mark'));
   const chosen = query.get('maker') ?? marked?.maker ?? makers[0]?.id;
   const maker = makers.find((m) => m.id === chosen);
-  const own = marks.filter((m) => m.maker === chosen);
+  const own = marks.filter((m) => m.maker === chosen).sort((a, b) => begins(a.window) - begins(b.window));
   return (
     <div className="page">
       <div className="pagehead">
@@ -180,6 +180,9 @@ export default function ReferencePage() {
     </div>
   );
 }
+
+const begins = (window: string | null | undefined): number =>
+  window == null ? Infinity : Number(periodOf(window).start.earliest);
 
 function Packs() {
   const packs = useQuery({ queryKey: ['packs'], queryFn: () => get<Page<PackSummary>>('/reference-packs') });

@@ -12,6 +12,7 @@ import { Failed, Loading } from '../../app/states.tsx';
 import { useShortcuts } from '../../app/shortcuts.ts';
 import { MarkDrawing } from '../../parts/Drawn.tsx';
 import { YearRule } from '../../parts/YearRule.tsx';
+import { Differences } from '../Differences.tsx';
 import { CodeForm } from './CodeForm.tsx';
 import { CodePreview } from './CodePreview.tsx';
 import { asItem, blank, nextFormOf, SECTION_WORDS, suggestedId, type Draft } from './draft.ts';
@@ -233,7 +234,7 @@ function Writing({ section, id, record, words, query }: WritingProps) {
             />
           </section>
           <aside aria-label="Preview">
-            <Preview section={section} draft={draft} id={itemId} words={words} />
+            <Preview section={section} draft={draft} id={itemId} words={words} before={before} />
           </aside>
         </div>
       </Wrong.Provider>
@@ -246,6 +247,15 @@ function backFrom(section: PackSection, draft: Draft): string {
     return `/reference/patterns/${draft['pattern']}`;
   const maker = section === 'makers' ? draft.id : draft['maker'];
   return typeof maker === 'string' ? `/reference?maker=${maker}` : '/reference';
+}
+
+function usePattern(pattern: unknown) {
+  const id = typeof pattern === 'string' ? pattern : undefined;
+  return useQuery({
+    queryKey: ['pattern', id],
+    queryFn: () => get<PatternDetail>(`/reference/patterns/${id}`),
+    enabled: id !== undefined,
+  });
 }
 
 function SectionForm({
@@ -300,11 +310,13 @@ function Preview({
   draft,
   id,
   words,
+  before,
 }: {
   section: PackSection;
   draft: Draft;
   id: string;
   words: Vocabulary;
+  before: Variant | undefined;
 }) {
   if (section === 'codes') return <CodePreview code={{ ...draft, id } as never} words={words} />;
   const window = draft['window'] ?? draft['active'];
@@ -324,7 +336,7 @@ function Preview({
           />
         </>
       )}
-      {dated !== undefined && (
+      {dated !== undefined && section !== 'variants' && (
         <>
           <h2 className="sec" style={{ marginTop: 14 }}>
             On the year rule
@@ -336,8 +348,56 @@ function Preview({
           />
         </>
       )}
+      {section === 'variants' && <Succession draft={draft} id={id} before={before} words={words} />}
       {section === 'features' && <AskPreview draft={draft} />}
       {section === 'marks' && <Eras maker={mark.maker ?? undefined} words={words} own={id} />}
+    </>
+  );
+}
+
+/** The pattern's forms along the years with this one among them, and what sets it apart from its neighbour. */
+function Succession({
+  draft,
+  id,
+  before,
+  words,
+}: {
+  draft: Draft;
+  id: string;
+  before: Variant | undefined;
+  words: Vocabulary;
+}) {
+  const detail = usePattern(draft['pattern']);
+  if (!detail.data) return <p className="soft">Choose the pattern: its other forms appear here.</p>;
+  const own = asItem(draft, id) as Variant;
+  const others = detail.data.variants.filter((v) => v.id !== id);
+  const dated = [...others, own].filter((v) => v.window != null && parsePeriod(v.window).ok);
+  const from = before ?? others.at(-1);
+  return (
+    <>
+      <h2 className="sec">Among the forms of {detail.data.pattern.name}</h2>
+      {dated.length === 0 ? (
+        <p className="soft">No form is dated yet.</p>
+      ) : (
+        <YearRule
+          core={undefined}
+          bars={dated.map((v) => ({
+            label: v.name || 'this one',
+            strict: [v.window ?? ''],
+            lenient: [],
+            ...(v === own ? { binds: 'both' as const } : {}),
+          }))}
+          label="Forms along the years"
+        />
+      )}
+      {from && (
+        <>
+          <h2 className="sec" style={{ marginTop: 14 }}>
+            Against {from.name} <small>only what differs</small>
+          </h2>
+          <Differences variants={[from, own]} pattern={detail.data.pattern} words={words} />
+        </>
+      )}
     </>
   );
 }
