@@ -7,6 +7,7 @@ import { subjectKey } from './checkObservations.ts';
 import { nextChecks } from './nextChecks.ts';
 import type { Alert, IdentifyAnswer, IdentifyQuestion, Observation } from './observation.ts';
 import { posteriorOf, productOf, rowsWithin, type Posterior } from './posterior.ts';
+import { putTogether } from './putTogether.ts';
 import { BENCH_SETTINGS, type BenchSettings } from './settings.ts';
 import type { Sign } from './sign.ts';
 import { signsOf } from './signs.ts';
@@ -30,6 +31,7 @@ export function identify(
   const signs = signsOf(index, observations, settings);
   const posterior = posteriorOf(index, signs, question.within, question.found ?? 'unknown', settings);
   const { ranked } = posterior;
+  const together = putTogether(index, signs, posterior, settings);
   const context = datingContext(index, question, posterior);
   const dating = dateByOverlap(index, observations, context, settings);
   const candidates = ranked.slice(0, question.limit ?? DEFAULT_LIMIT).map((row) => ({
@@ -42,11 +44,12 @@ export function identify(
   return {
     candidates,
     unlisted: posterior.unlisted,
-    attribution: attributionOf(index, signs, posterior, dating.conflicts, settings),
+    attribution: attributionOf(index, signs, posterior, dating.conflicts, together, settings),
     dating: { ...dating, years: yearsOf(index, signs, posterior, ranked) },
     codes: codeAnswers(index, observations),
     nextChecks: nextChecks(index, observations, posterior, settings),
     alerts: [...serialAlerts(index, observations), ...tellAlerts(posterior, ranked, settings)],
+    putTogether: together ?? null,
   };
 }
 

@@ -147,6 +147,13 @@ export interface Alert {
   detail: string;
 }
 
+/** Two variants that explain the parts together better than any one does. */
+export interface PutTogetherAnswer {
+  pieces: { variant: string; parts: string[] }[];
+  /** decibans by which the pair wins over the best single variant */
+  weight: number;
+}
+
 export interface IdentifyAnswer {
   candidates: Candidate[];
   unlisted: number;
@@ -155,4 +162,5 @@ export interface IdentifyAnswer {
   codes: CodeAnswer[];
   nextChecks: NextCheck[];
   alerts: Alert[];
+  putTogether: PutTogetherAnswer | null;
 }

@@ -3,7 +3,7 @@ import type { Effort, SwapClass } from '../reference/index.ts';
 import type { Certainty, FoundPlace } from './observation.ts';
 
 /** Part of every stored decision, so that an old answer can be told from a new one. */
-export const ENGINE_VERSION = 'bench-1';
+export const ENGINE_VERSION = 'bench-2';
 
 export interface BenchSettings {
   /** chance that a reading is wrong */
@@ -32,6 +32,9 @@ export interface BenchSettings {
   readonly wearMean: number;
   /** reliability of a source that states none, or of a claim without a source */
   readonly sourceReliability: number;
+  /** chance that a piece was put together from two, and by how much two must win over one to be told */
+  readonly putTogetherPrior: number;
+  readonly putTogetherDecibans: number;
   readonly tiers: {
     readonly confirmed: number;
     readonly probable: number;
@@ -57,6 +60,8 @@ export const BENCH_SETTINGS: BenchSettings = {
   wornShare: 0.5,
   wearMean: 0.025,
   sourceReliability: 0.8,
+  putTogetherPrior: 0.02,
+  putTogetherDecibans: 10,
   tiers: { confirmed: 0.95, probable: 0.8, twinsTogether: 0.8, doubt: 0.15, inPlay: 0.005 },
 };
 

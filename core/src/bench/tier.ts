@@ -1,7 +1,7 @@
 /** How far an attribution may go, in the trade's words, always with its reasons. */
 import type { ReferenceIndex, Row } from './compile.ts';
 import { exchangedParts } from './evidence.ts';
-import type { Attribution, Conflict, Tier } from './observation.ts';
+import type { Attribution, Conflict, PutTogetherAnswer, Tier } from './observation.ts';
 import type { Posterior } from './posterior.ts';
 import type { BenchSettings } from './settings.ts';
 import type { Sign } from './sign.ts';
@@ -13,6 +13,7 @@ export function attributionOf(
   signs: readonly Sign[],
   posterior: Posterior,
   conflicts: readonly Conflict[],
+  together: PutTogetherAnswer | undefined,
   settings: BenchSettings,
 ): Attribution {
   const t = settings.tiers;
@@ -30,7 +31,7 @@ export function attributionOf(
   const inPlay = ranked.filter((row) => p(row) > t.inPlay);
   const proof = provingSign(signs, best, inPlay);
   const twins = ranked.filter((row) => row !== best && areTwins(index, best, row) && p(row) > t.inPlay);
-  const together = p(best) + twins.reduce((sum, row) => sum + p(row), 0);
+  const withTwins = p(best) + twins.reduce((sum, row) => sum + p(row), 0);
   const fakes = ranked
     .filter((row) => row.variant.kind === 'counterfeit')
     .reduce((sum, row) => sum + p(row), 0);
@@ -46,21 +47,34 @@ export function attributionOf(
       `The best explanation is ${name}, ${best.variant.kind === 'counterfeit' ? 'a counterfeit' : 'a reproduction'} (${percent(p(best))}).`,
       ...(best.variant.tells ?? []).map((tell) => `Known tell: ${tell}.`),
     ]);
+  if (together)
+    return answer(
+      'doubtful',
+      [
+        `Its parts belong to two pieces: ${together.pieces
+          .map(
+            ({ variant, parts }) =>
+              `${parts.join(', ')} to ${index.variants.get(variant)?.variant.name ?? variant}`,
+          )
+          .join('; ')}.`,
+      ],
+      unproved,
+    );
   const doubts: string[] = [];
   if (fakes > t.doubt) doubts.push(`A counterfeit explains it at ${percent(fakes)}.`);
   for (const { part, responsibility } of exchangedParts(posterior, best))
     if (responsibility * p(best) > t.doubt) doubts.push(`It fits ${name} only if the ${part} was exchanged.`);
-  if (conflicts.length > 0 && together >= 0.5)
+  if (conflicts.length > 0 && withTwins >= 0.5)
     doubts.push('What was seen cannot all be from one time; something has to be set aside.');
-  if (doubts.length > 0 && together >= 0.5) return answer('doubtful', doubts, unproved);
+  if (doubts.length > 0 && withTwins >= 0.5) return answer('doubtful', doubts, unproved);
   if (p(best) >= t.confirmed && proof)
     return answer('confirmed', [`${name} stands at ${percent(p(best))}.`, proof]);
   if (p(best) >= t.probable) return answer('probable', [`${name} stands at ${percent(p(best))}.`], unproved);
-  if (twins.length > 0 && together >= t.twinsTogether)
+  if (twins.length > 0 && withTwins >= t.twinsTogether)
     return answer(
       'type-consistent',
       [
-        `${name} and its twin stand at ${percent(together)} together, neither alone at ${percent(t.probable)}.`,
+        `${name} and its twin stand at ${percent(withTwins)} together, neither alone at ${percent(t.probable)}.`,
       ],
       unproved,
     );
