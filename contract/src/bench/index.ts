@@ -9,7 +9,7 @@ import {
   type Observation,
 } from '@jutbank/core/bench';
 import { CONSTRUCTIONS } from '@jutbank/core/reference';
-import { answers, byId, route, slug, text } from '../http/index.ts';
+import { answers, byId, route, slug, text, ulid, type Page } from '../http/index.ts';
 
 const certainty = z.enum(CERTAINTIES).nullish();
 const valueObservation = z.strictObject({
@@ -61,7 +61,32 @@ export const identifyQuestion = z.object({
     .nullish(),
   found: z.enum(FOUND_PLACES).nullish(),
   limit: z.number().int().min(1).max(100).nullish(),
+  /** the stored piece that is asked about: its own number is not one that was seen before */
+  piece: ulid.nullish(),
 });
+
+/** Something on a piece that nobody can explain yet. */
+export interface PieceQuestion {
+  id: string;
+  piece: { id: string; stockNumber: string; title: string };
+  asked: string;
+  askedBy: string;
+  askedAt: string;
+  answer: string | null;
+  answeredBy: string | null;
+  answeredAt: string | null;
+}
+export interface WatchedNumber {
+  id: string;
+  code: string;
+  text: string;
+  note: string;
+  addedBy: string;
+  addedAt: string;
+}
+const asked = z.object({ asked: text(2000).min(1, 'write down what cannot be explained') });
+const answered = z.object({ answer: text(2000).min(1).nullable() });
+const watched = z.object({ code: slug, text: text(80).min(1), note: text(500).default('') });
 
 export const observationsBody = z.object({ observations: z.array(observation).max(300) });
 
@@ -79,6 +104,8 @@ export interface StoredAttribution extends AttributionBody {
   decidedAt: string;
   engineVersion: string;
   referenceRevision: string;
+  /** what it was asked: the observations as they stood */
+  observations?: Observation[];
   /** what the engine said to the same observations, as it was */
   engineAnswer: Pick<IdentifyAnswer, 'candidates' | 'unlisted' | 'attribution'> & {
     core: string;
@@ -87,6 +114,63 @@ export interface StoredAttribution extends AttributionBody {
 }
 
 export const benchRoutes = {
+  questions: route({
+    method: 'get',
+    path: '/questions',
+    room: 'bench',
+    access: 'read',
+    summary: 'What is not explained yet: questions on pieces, open ones first',
+    query: z.object({ piece: ulid.optional() }),
+    answer: answers<Page<PieceQuestion>>('The questions'),
+  }),
+  askQuestion: route({
+    method: 'post',
+    path: '/pieces/:id/questions',
+    room: 'bench',
+    access: 'work',
+    summary: 'Keep something on a piece that cannot be explained as an open question',
+    params: byId,
+    body: asked,
+    answer: answers<PieceQuestion>('The question'),
+    status: 201,
+  }),
+  answerQuestion: route({
+    method: 'put',
+    path: '/questions/:id',
+    room: 'bench',
+    access: 'appraise',
+    summary: 'Answer a question, or open it again with null',
+    params: byId,
+    body: answered,
+    answer: answers<PieceQuestion>('The question'),
+  }),
+  watchList: route({
+    method: 'get',
+    path: '/watch-list',
+    room: 'bench',
+    access: 'read',
+    summary: 'Numbers the shop watches for',
+    answer: answers<Page<WatchedNumber>>('The numbers'),
+  }),
+  watch: route({
+    method: 'post',
+    path: '/watch-list',
+    room: 'bench',
+    access: 'work',
+    summary: 'Watch for a number: stolen, copied, sold before',
+    body: watched,
+    answer: answers<{ id: string }>('Its id'),
+    status: 201,
+  }),
+  unwatch: route({
+    method: 'delete',
+    path: '/watch-list/:id',
+    room: 'bench',
+    access: 'appraise',
+    summary: 'Watch for a number no longer',
+    params: byId,
+    answer: answers<{ removed: string }>('Its id'),
+  }),
   identify: route({
     method: 'post',
     path: '/identify',

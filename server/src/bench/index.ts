@@ -1,18 +1,98 @@
-/** The stateless question, and the same for a stored piece. */
+/** The stateless question, the same for a stored piece, and what stays open. */
 import { checkQuestion, identify } from '@jutbank/core/bench';
 import { benchRoutes } from '@jutbank/contract/bench';
-import { answer, invalid, type Mount } from '../http/index.ts';
-import { identifyRecord, pieceRecord } from '../intake/index.ts';
+import { answer, conflict, invalid, notFound, type Mount } from '../http/index.ts';
+import { changePiece, identifyRecord, pieceRecord } from '../intake/index.ts';
 import type { Library } from '../reference/index.ts';
+import {
+  answerQuestion,
+  ask,
+  listQuestions,
+  listWatched,
+  questionWith,
+  seenBefore,
+  unwatch,
+  watchNumber,
+} from './questions.ts';
 
 export function mountBench(mount: Mount, library: Library): void {
+  const { database } = mount;
   mount.reads(benchRoutes.identify, async ({ body }) => {
     const index = await library.index();
     const problems = checkQuestion(index, body);
     if (problems.length > 0) throw invalid(problems);
-    return answer(identify(index, body));
+    const found = identify(index, body);
+    const alerts = await seenBefore(database, index, body.observations, body.piece ?? undefined);
+    return answer({ ...found, alerts: [...found.alerts, ...alerts] });
   });
-  mount.reads(benchRoutes.identifyPiece, async ({ params }) =>
-    answer(identifyRecord(await library.index(), await pieceRecord(mount.database, params.id))),
-  );
+  mount.reads(benchRoutes.identifyPiece, async ({ params }) => {
+    const index = await library.index();
+    const record = await pieceRecord(database, params.id);
+    const found = identifyRecord(index, record);
+    const alerts = await seenBefore(database, index, record.observations, record.id);
+    return answer({ ...found, alerts: [...found.alerts, ...alerts] });
+  });
+
+  mount.reads(benchRoutes.questions, async ({ query }) => {
+    const items = await listQuestions(database, query.piece);
+    return answer({ items, nextCursor: null, total: items.length });
+  });
+  mount.writes(benchRoutes.askQuestion, async (tx, { params, body, person }) => {
+    let id = '';
+    await changePiece(
+      tx,
+      {
+        pieceId: params.id,
+        person,
+        ifMatch: undefined,
+        anyVersion: true,
+        evenSold: true,
+        kind: 'asked',
+        body,
+      },
+      async () => {
+        id = await ask(tx, params.id, body.asked, person.name);
+      },
+    );
+    return answer(await question(tx, id), { status: 201 });
+  });
+  mount.writes(benchRoutes.answerQuestion, async (tx, { params, body, person }) => {
+    const before = await question(tx, params.id);
+    await changePiece(
+      tx,
+      {
+        pieceId: before.piece.id,
+        person,
+        ifMatch: undefined,
+        anyVersion: true,
+        evenSold: true,
+        kind: 'question-answered',
+        body: { question: params.id, ...body },
+      },
+      () => answerQuestion(tx, params.id, body.answer, person.name),
+    );
+    return answer(await question(tx, params.id));
+  });
+  const question = async (db: typeof database | Parameters<typeof questionWith>[0], id: string) => {
+    const found = await questionWith(db, id);
+    if (!found) throw notFound('question');
+    return found;
+  };
+
+  mount.reads(benchRoutes.watchList, async () => {
+    const items = await listWatched(database);
+    return answer({ items, nextCursor: null, total: items.length });
+  });
+  mount.writes(benchRoutes.watch, async (tx, { body, person }) => {
+    const code = (await library.index(tx)).codes.get(body.code);
+    if (code?.kind !== 'serial')
+      throw invalid([{ pointer: '/code', message: `“${body.code}” is no serial number of the reference` }]);
+    if ((await listWatched(tx)).some((w) => w.code === body.code && w.text === body.text))
+      throw conflict('This number is on the list already.');
+    return answer({ id: await watchNumber(tx, body, person.name) }, { status: 201 });
+  });
+  mount.writes(benchRoutes.unwatch, async (tx, { params }) => {
+    await unwatch(tx, params.id);
+    return answer({ removed: params.id });
+  });
 }

@@ -188,6 +188,7 @@ export function mountIntake(mount: Mount, readers: Readers, markets: Markets, pi
       decidedAt: new Date().toISOString(),
       engineVersion: ENGINE_VERSION,
       referenceRevision: index.revision,
+      observations: [...record.observations],
       engineAnswer: {
         candidates: engine.candidates,
         unlisted: engine.unlisted,
