@@ -44,6 +44,7 @@ export const router = createBrowserRouter([
             path: 'reference/write/:section/:id?',
             ...lazy(() => import('../reference/writing/WritePage.tsx')),
           },
+          { path: 'questions', ...lazy(() => import('../bench/QuestionsPage.tsx')) },
           { path: 'comparables', ...lazy(() => import('../value/ComparablesPage.tsx')) },
           { path: 'sales', ...lazy(() => import('../sale/SalesPage.tsx')) },
           { path: 'shop', ...lazy(() => import('../shop/ShopPage.tsx')) },

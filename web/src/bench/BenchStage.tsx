@@ -1,11 +1,10 @@
 /** The bench: what to look at next on the left, the year rule and the evidence in the middle, candidates on the right. */
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { CERTAINTIES, subjectKey, type Certainty, type Observation } from '@jutbank/core/bench';
 import type { Vocabulary } from '@jutbank/contract/reference';
-import type { IdentifyAnswer } from '@jutbank/core/bench';
 import type { PieceSheet } from '@jutbank/contract/intake';
-import { call, get } from '../app/api.ts';
+import { get } from '../app/api.ts';
 import { useMay } from '../app/session.ts';
 import { useShortcuts } from '../app/shortcuts.ts';
 import { Empty, Failed, Loading } from '../app/states.tsx';
@@ -17,16 +16,11 @@ import { Answering, choicesOf } from './Answering.tsx';
 import { Candidates } from './Candidates.tsx';
 import { bitsOf, itemsFor, mostTelling, observedAs, type Item } from './items.ts';
 import { Middle } from './Middle.tsx';
+import { OpenQuestions } from './OpenQuestions.tsx';
+import { useAnswer } from './useAnswer.ts';
 import { useVariantNames } from '../parts/names.ts';
 
 const asBody = (observations: readonly Observation[]) => ({ observations });
-const FOUND: Record<string, string> = {
-  fair: 'fair',
-  estate: 'estate',
-  online: 'online',
-  'specialist-dealer': 'specialist-dealer',
-};
-
 export default function BenchStage() {
   const sheet = useSheet();
   const vocabulary = useQuery({
@@ -45,25 +39,6 @@ export default function BenchStage() {
   return <Bench sheet={sheet} vocabulary={vocabulary.data} />;
 }
 
-function useLiveAnswer(sheet: PieceSheet, observations: readonly Observation[]) {
-  return useQuery({
-    queryKey: ['identify', sheet.intake.construction, sheet.intake.sourceKind, observations],
-    queryFn: ({ signal }) =>
-      call<IdentifyAnswer>('POST', '/identify', {
-        body: {
-          observations,
-          within: { constructions: [sheet.intake.construction] },
-          found: FOUND[sheet.intake.sourceKind ?? ''] ?? 'unknown',
-          limit: 12,
-        },
-        signal,
-      }),
-    placeholderData: keepPreviousData,
-    staleTime: Infinity,
-    gcTime: 60_000,
-  });
-}
-
 const CERTAINTY_WORDS: Record<Certainty, string> = { sure: 'Certain', likely: 'Likely', unsure: 'Unsure' };
 
 function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabulary }) {
@@ -72,7 +47,7 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
   const [telling, setTelling] = useState(true);
   const [inHandId, setInHandId] = useState<string>();
   const [chosen, setChosen] = useState<string>();
-  const answer = useLiveAnswer(sheet, state.value);
+  const answer = useAnswer(sheet, state.value);
   const names = useVariantNames([...new Set(answer.data?.candidates.map((c) => c.pattern))]);
   const items = itemsFor(sheet.intake.construction, vocabulary, answer.data, state.value);
   const order = telling ? mostTelling(items, answer.data) : items;
@@ -166,6 +141,7 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
           onObserve={observe}
           onTake={setInHandId}
         />
+        <OpenQuestions piece={sheet.id} />
       </section>
       <section aria-label="When and why">
         {answer.data ? (
@@ -173,7 +149,8 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
             answer={answer.data}
             vocabulary={vocabulary}
             chosen={chosen}
-            seen={state.value.length}
+            observations={state.value}
+            sheet={sheet}
             names={names}
           />
         ) : (

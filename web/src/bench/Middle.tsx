@@ -1,25 +1,34 @@
 /** The year rule with what binds, what the stamps say, and why the chosen candidate stands where it stands. */
+import { useState } from 'react';
 import { edtfInWords, periodInWords, periodOf } from '@jutbank/core/dates';
-import type { Bound, Evidence, IdentifyAnswer, Subject } from '@jutbank/core/bench';
+import type { Bound, IdentifyAnswer, Observation, Subject } from '@jutbank/core/bench';
+import type { PieceSheet } from '@jutbank/contract/intake';
 import type { Vocabulary } from '@jutbank/contract/reference';
 import { inWords } from '../parts/words.ts';
 import { YearRule, type RuleBar } from '../parts/YearRule.tsx';
 import type { VariantNames } from '../parts/names.ts';
+import { Beside } from './Beside.tsx';
+import { EvidenceTable } from './EvidenceTable.tsx';
+import { WhatIf } from './WhatIf.tsx';
+import { Wording } from './wording.ts';
 
 export function Middle({
   answer,
   vocabulary,
   chosen,
-  seen,
+  observations,
+  sheet,
   names,
 }: {
   answer: IdentifyAnswer;
   vocabulary: Vocabulary;
   chosen: string | undefined;
-  seen: number;
+  observations: readonly Observation[];
+  sheet: PieceSheet;
   names: VariantNames;
 }) {
   const { dating } = answer;
+  const [view, setView] = useState<keyof typeof VIEW_WORDS>('weights');
   const words = new Wording(vocabulary);
   const candidate = answer.candidates.find((c) => c.variant === chosen) ?? answer.candidates[0];
   const bars = dating.claims.map((claim): RuleBar => {
@@ -47,7 +56,7 @@ export function Middle({
               : `${bars.length} dated features`}
         </small>
       </h2>
-      {seen === 0 ? (
+      {observations.length === 0 ? (
         <p className="soft">
           Answer what is asked on the left; windows of every dated feature appear here and overlap.
         </p>
@@ -81,15 +90,48 @@ export function Middle({
       {candidate && candidate.evidence.length > 0 && (
         <>
           <h2 className="sec" style={{ marginTop: 16 }}>
-            Why {names.get(candidate.variant)?.label ?? inWords(candidate.variant)}{' '}
-            <small>decibans against the rest</small>
+            <span>Why {names.get(candidate.variant)?.label ?? inWords(candidate.variant)}</span>
+            <span style={{ display: 'flex', gap: 10 }}>
+              {(['weights', 'beside', 'what-if'] as const).map((v) => (
+                <button
+                  key={v}
+                  type="button"
+                  className="quiet soft"
+                  aria-pressed={view === v}
+                  onClick={() => setView(v)}
+                >
+                  {VIEW_WORDS[v]}
+                </button>
+              ))}
+            </span>
           </h2>
-          <EvidenceTable evidence={candidate.evidence} words={words} exchanged={candidate.exchanged} />
+          {view === 'weights' && (
+            <EvidenceTable
+              evidence={candidate.evidence}
+              claims={dating.claims}
+              words={words}
+              exchanged={candidate.exchanged}
+            />
+          )}
+          {view === 'beside' && (
+            <Beside
+              left={candidate}
+              answer={answer}
+              observations={observations}
+              vocabulary={vocabulary}
+              names={names}
+            />
+          )}
+          {view === 'what-if' && (
+            <WhatIf sheet={sheet} answer={answer} observations={observations} words={words} names={names} />
+          )}
         </>
       )}
     </>
   );
 }
+
+const VIEW_WORDS = { weights: 'in decibans', beside: 'side by side', 'what-if': 'what if' } as const;
 
 const EXPLANATION = {
   'replaced-part': 'a replaced part',
@@ -99,35 +141,6 @@ const EXPLANATION = {
 } as const;
 
 const sameSubject = (a: Subject, b: Subject) => JSON.stringify(a) === JSON.stringify(b);
-
-/** Ids of the reference in words. */
-export class Wording {
-  constructor(readonly vocabulary: Vocabulary) {}
-  feature = (id: string) => this.vocabulary.features.find((f) => f.id === id)?.label ?? inWords(id);
-  value = (feature: string | undefined, value: string | number) =>
-    this.vocabulary.features
-      .find((f) => f.id === feature)
-      ?.values?.find((v) => v.id === value)
-      ?.label.toLowerCase() ?? String(value);
-  mark = (id: string) => this.vocabulary.marks.find((m) => m.id === id)?.lines.join(' / ') ?? id;
-  code = (id: string) => this.vocabulary.codes.find((c) => c.id === id)?.title ?? id;
-  maker = (id: string) => this.vocabulary.makers.find((m) => m.id === id)?.name ?? id;
-  pattern = (id: string) => this.vocabulary.patterns.find((p) => p.id === id)?.name ?? id;
-  source(id: string, page: string | null): string {
-    const title = this.vocabulary.sources.find((s) => s.id === id)?.title ?? inWords(id);
-    return page === null ? title : `${title.length > 30 ? `${title.slice(0, 28)}…` : title} ${page}`;
-  }
-  subject(s: Subject): string {
-    if ('feature' in s)
-      return s.value === undefined
-        ? `${this.feature(s.feature)} not there`
-        : `${this.feature(s.feature)}: ${this.value(s.feature, s.value)}`;
-    if ('mark' in s) return `Stamp ${this.mark(s.mark)}`;
-    if ('code' in s) return this.code(s.code);
-    if ('maker' in s) return `${this.maker(s.maker)}’s years`;
-    return 'Variants still possible';
-  }
-}
 
 function Binding({ dating, words }: { dating: IdentifyAnswer['dating']; words: Wording }) {
   const say = (title: string, bounds: readonly Bound[]) => {
@@ -181,62 +194,4 @@ function Codes({ answer, words }: { answer: IdentifyAnswer; words: Wording }) {
       ))}
     </div>
   ));
-}
-
-export function EvidenceTable({
-  evidence,
-  words,
-  exchanged,
-}: {
-  evidence: readonly Evidence[];
-  words: Wording;
-  exchanged: readonly string[];
-}) {
-  const widest = Math.max(6, ...evidence.map((e) => Math.abs(e.weight)));
-  const total = evidence.reduce((sum, e) => sum + e.weight, 0);
-  return (
-    <div role="table" aria-label="Evidence">
-      {[...evidence]
-        .sort((a, b) => Math.abs(b.weight) - Math.abs(a.weight))
-        .map((e) => {
-          const share = Math.min(50, (50 * Math.abs(e.weight)) / widest);
-          const name = e.feature ? words.feature(e.feature) : e.mark ? 'Stamp' : words.code(e.code ?? '');
-          const observed = e.mark ? words.mark(e.mark) : words.value(e.feature, e.observed);
-          return (
-            <div
-              key={name}
-              className="evi"
-              role="row"
-              title={
-                e.expected.length > 0
-                  ? `expected: ${e.expected.map((x) => (e.mark ? words.mark(String(x)) : words.value(e.feature, x))).join(' or ')}`
-                  : 'this variant does not record it'
-              }
-            >
-              <span role="cell">{name}</span>
-              <span role="cell" className="mono" style={{ fontSize: 12, overflowWrap: 'anywhere' }}>
-                {observed}
-                {exchanged.includes(e.part) && <span className="warn"> exchanged?</span>}
-              </span>
-              <span role="cell" className="scale">
-                <span className={e.weight >= 0 ? 'pos' : 'neg'} style={{ width: `${share}%` }} />
-              </span>
-              <span role="cell" className="num" style={{ textAlign: 'right' }}>
-                {e.weight >= 0 ? '+' : '−'}
-                {Math.abs(e.weight).toFixed(1)}
-              </span>
-            </div>
-          );
-        })}
-      <div className="evi" role="row">
-        <b role="cell">Together</b>
-        <span role="cell" />
-        <span role="cell" />
-        <b role="cell" className="num" style={{ textAlign: 'right' }}>
-          {total >= 0 ? '+' : '−'}
-          {Math.abs(total).toFixed(1)}
-        </b>
-      </div>
-    </div>
-  );
 }

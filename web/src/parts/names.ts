@@ -1,8 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
 import type { PatternDetail } from '@jutbank/contract/reference';
+import type { Variant } from '@jutbank/core/reference';
 import { get } from '../app/api.ts';
 
 export interface Named {
+  readonly variant: Variant;
   readonly label: string;
   readonly window: string | undefined;
   readonly made: string | undefined;
@@ -22,6 +24,7 @@ export function useVariantNames(patterns: readonly string[]): VariantNames {
       d.variants.map((v): [string, Named] => [
         v.id,
         {
+          variant: v,
           label: `${d.pattern.name}, ${v.name}`,
           window: v.window ?? undefined,
           made:

@@ -38,6 +38,9 @@ export default function ReferencePage() {
           <span className="num">{sources.length}</span> sources
         </span>
         <span className="grow" />
+        <Link className="quiet" to="/questions">
+          Open questions
+        </Link>
         {mayImport && <ImportPack />}
       </div>
       {makers.length === 0 ? (

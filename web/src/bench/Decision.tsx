@@ -1,0 +1,152 @@
+/** The appraiser's own decision: theirs to make, kept with what it rested on. */
+import { Button, MenuItem, TextField } from '@mui/material';
+import { useMutation } from '@tanstack/react-query';
+import { useState } from 'react';
+import { TIERS, type IdentifyAnswer, type Tier } from '@jutbank/core/bench';
+import { edtfInWords } from '@jutbank/core/dates';
+import type { StoredAttribution } from '@jutbank/contract/bench';
+import type { PieceSheet } from '@jutbank/contract/intake';
+import { ApiProblem, call } from '../app/api.ts';
+import { useMay } from '../app/session.ts';
+import type { VariantNames } from '../parts/names.ts';
+import { inHundred, TIER_LOOK } from '../parts/Temper.tsx';
+import { inLine, useTakeSheet } from '../parts/usePiece.ts';
+import { dayText, inWords } from '../parts/words.ts';
+
+export function Decision({
+  sheet,
+  answer,
+  chosen,
+  names,
+  saved,
+}: {
+  sheet: PieceSheet;
+  answer: IdentifyAnswer;
+  chosen: string | undefined;
+  names: VariantNames;
+  saved: boolean;
+}) {
+  const may = useMay('appraise') && sheet.sale === null;
+  const takeSheet = useTakeSheet();
+  const [open, setOpen] = useState(false);
+  const [tier, setTier] = useState<Tier>();
+  const [reason, setReason] = useState('');
+  const candidate = answer.candidates.find((c) => c.variant === chosen) ?? answer.candidates[0];
+  const decide = useMutation({
+    mutationFn: () =>
+      inLine(sheet.id, () =>
+        call<PieceSheet>('PUT', `/pieces/${sheet.id}/attribution`, {
+          body: {
+            attribution: candidate
+              ? {
+                  variant: candidate.variant,
+                  pattern: candidate.pattern,
+                  tier: tier ?? answer.attribution.tier,
+                  reason,
+                }
+              : null,
+          },
+          version: sheet.version,
+        }),
+      ),
+    onSuccess: (fresh) => {
+      takeSheet(fresh);
+      setOpen(false);
+    },
+  });
+  const problem = decide.error instanceof ApiProblem ? decide.error : undefined;
+  return (
+    <div style={{ marginTop: 12, display: 'grid', gap: 10 }}>
+      {sheet.attribution && (
+        <div className="note good">
+          <b>Decided: {TIER_LOOK[sheet.attribution.tier].word.toLowerCase()}</b>
+          {names.get(sheet.attribution.variant ?? '')?.label ??
+            inWords(sheet.attribution.variant ?? 'not in the reference')}
+          , by {sheet.attribution.decidedBy}
+          {sheet.attribution.reason !== '' && <p className="soft">{sheet.attribution.reason}</p>}
+          <AsItWas decided={sheet.attribution} names={names} />
+        </div>
+      )}
+      {may && !open && (
+        <Button variant="contained" disabled={!candidate || !saved} onClick={() => setOpen(true)}>
+          {sheet.attribution ? 'Decide again' : 'Decide'}
+        </Button>
+      )}
+      {may && open && candidate && (
+        <form
+          onSubmit={(e) => {
+            e.preventDefault();
+            decide.mutate();
+          }}
+          style={{
+            display: 'grid',
+            gap: 10,
+            border: '2px solid var(--ink)',
+            padding: 12,
+            background: 'var(--sheet)',
+          }}
+        >
+          <b>{names.get(candidate.variant)?.label ?? inWords(candidate.variant)}</b>
+          <TextField
+            select
+            label="How sure"
+            value={tier ?? answer.attribution.tier}
+            onChange={(e) => setTier(e.target.value as Tier)}
+          >
+            {TIERS.map((t) => (
+              <MenuItem key={t} value={t}>
+                {TIER_LOOK[t].word}
+              </MenuItem>
+            ))}
+          </TextField>
+          <TextField
+            label="Reason"
+            value={reason}
+            multiline
+            minRows={2}
+            onChange={(e) => setReason(e.target.value)}
+            error={!!problem?.at('/attribution/reason')}
+            helperText={problem?.at('/attribution/reason') ?? 'Wanted where you differ from the evidence.'}
+          />
+          {problem && problem.errors.length === 0 && <p className="problem">{problem.message}</p>}
+          <div style={{ display: 'flex', gap: 8 }}>
+            <Button type="submit" variant="contained" disabled={decide.isPending}>
+              Keep this
+            </Button>
+            <Button onClick={() => setOpen(false)}>Not yet</Button>
+          </div>
+        </form>
+      )}
+    </div>
+  );
+}
+
+/** The decision as it was made: what was seen and what the engine said then, whatever it would say today. */
+function AsItWas({ decided, names }: { decided: StoredAttribution; names: VariantNames }) {
+  const { engineAnswer: then } = decided;
+  const leading = then.candidates.slice(0, 4);
+  return (
+    <details>
+      <summary>as it stood on {dayText(decided.decidedAt)}</summary>
+      <table className="grid">
+        <tbody>
+          {leading.map((c) => (
+            <tr key={c.variant}>
+              <td>{names.get(c.variant)?.label ?? inWords(c.variant)}</td>
+              <td className="r num">{inHundred(c.probability)}</td>
+            </tr>
+          ))}
+          <tr>
+            <td>Something not in the reference</td>
+            <td className="r num">{inHundred(then.unlisted)}</td>
+          </tr>
+        </tbody>
+      </table>
+      <p className="soft">
+        {TIER_LOOK[then.attribution.tier].word}; made {edtfInWords(then.core)}
+        {decided.observations && `; from ${decided.observations.length} observations`}. Engine{' '}
+        {decided.engineVersion}, reference revision {decided.referenceRevision}.
+      </p>
+    </details>
+  );
+}

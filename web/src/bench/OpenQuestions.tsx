@@ -1,0 +1,133 @@
+/** What nobody can explain on this piece: kept as a question until somebody answers it. */
+import { Button } from '@mui/material';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { PieceQuestion } from '@jutbank/contract/bench';
+import type { Page } from '@jutbank/contract/http';
+import { ApiProblem, call, get } from '../app/api.ts';
+import { useMay } from '../app/session.ts';
+import { dayText } from '../parts/words.ts';
+
+export function OpenQuestions({ piece }: { piece: string }) {
+  const queries = useQueryClient();
+  const may = useMay('work');
+  const [asked, setAsked] = useState('');
+  const list = useQuery({
+    queryKey: ['questions', piece],
+    queryFn: () => get<Page<PieceQuestion>>(`/questions?piece=${piece}`),
+  });
+  const ask = useMutation({
+    mutationFn: () => call('POST', `/pieces/${piece}/questions`, { body: { asked } }),
+    onSuccess: async () => {
+      setAsked('');
+      await queries.invalidateQueries({ queryKey: ['questions'] });
+      await queries.invalidateQueries({ queryKey: ['piece', piece] });
+    },
+  });
+  const problem = ask.error instanceof ApiProblem ? ask.error : undefined;
+  return (
+    <section aria-label="Open questions">
+      <div className="effort">Not explained</div>
+      {list.data?.items.map((q) => (
+        <QuestionLine key={q.id} question={q} />
+      ))}
+      {may && (
+        <form
+          className="askline"
+          onSubmit={(e) => {
+            e.preventDefault();
+            ask.mutate();
+          }}
+        >
+          <input
+            className="line"
+            aria-label="Something nobody can explain"
+            placeholder="A mark nobody can explain, initials, a number…"
+            value={asked}
+            onChange={(e) => setAsked(e.target.value)}
+          />
+          <Button type="submit" disabled={ask.isPending || asked.trim() === ''}>
+            Keep as question
+          </Button>
+        </form>
+      )}
+      {problem && <p className="problem">{problem.at('/asked') ?? problem.message}</p>}
+    </section>
+  );
+}
+
+/** One question, and the field to answer it. */
+export function QuestionLine({
+  question,
+  withPiece = false,
+}: {
+  question: PieceQuestion;
+  withPiece?: boolean;
+}) {
+  const queries = useQueryClient();
+  const may = useMay('appraise');
+  const [open, setOpen] = useState(false);
+  const [text, setText] = useState('');
+  const answer = useMutation({
+    mutationFn: (body: { answer: string | null }) => call('PUT', `/questions/${question.id}`, { body }),
+    onSuccess: async () => {
+      setOpen(false);
+      await queries.invalidateQueries({ queryKey: ['questions'] });
+      await queries.invalidateQueries({ queryKey: ['piece', question.piece.id] });
+    },
+  });
+  return (
+    <div className={question.answer === null ? 'note' : 'note good'} style={{ marginBottom: 6 }}>
+      {withPiece && (
+        <b>
+          <Link to={`/pieces/${question.piece.id}/bench`}>
+            {question.piece.stockNumber} {question.piece.title}
+          </Link>
+        </b>
+      )}
+      {question.asked}
+      <span className="soft">
+        {' '}
+        ({question.askedBy}, {dayText(question.askedAt)})
+      </span>
+      {question.answer !== null && (
+        <div>
+          {question.answer}{' '}
+          <span className="soft">
+            ({question.answeredBy}
+            {question.answeredAt !== null && `, ${dayText(question.answeredAt)}`})
+          </span>
+        </div>
+      )}
+      {may && !open && (
+        <button
+          type="button"
+          className="quiet soft"
+          onClick={() => (question.answer === null ? setOpen(true) : answer.mutate({ answer: null }))}
+        >
+          {question.answer === null ? 'answer' : 'open again'}
+        </button>
+      )}
+      {open && (
+        <form
+          className="askline"
+          onSubmit={(e) => {
+            e.preventDefault();
+            answer.mutate({ answer: text });
+          }}
+        >
+          <input
+            className="line"
+            aria-label="Answer"
+            value={text}
+            onChange={(e) => setText(e.target.value)}
+          />
+          <Button type="submit" disabled={text.trim() === '' || answer.isPending}>
+            Keep answer
+          </Button>
+        </form>
+      )}
+    </div>
+  );
+}

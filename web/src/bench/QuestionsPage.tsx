@@ -1,0 +1,143 @@
+/** Everything that is not explained yet, in one place; and the numbers the shop watches for. */
+import { Button } from '@mui/material';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { PieceQuestion, WatchedNumber } from '@jutbank/contract/bench';
+import type { Page } from '@jutbank/contract/http';
+import type { Vocabulary } from '@jutbank/contract/reference';
+import { ApiProblem, call, get } from '../app/api.ts';
+import { useMay } from '../app/session.ts';
+import { Failed, Loading } from '../app/states.tsx';
+import { QuestionLine } from './OpenQuestions.tsx';
+
+export default function QuestionsPage() {
+  const list = useQuery({
+    queryKey: ['questions', 'all'],
+    queryFn: () => get<Page<PieceQuestion>>('/questions'),
+  });
+  if (list.isPending) return <Loading />;
+  if (list.isError) return <Failed error={list.error} retry={() => void list.refetch()} />;
+  const open = list.data.items.filter((q) => q.answer === null);
+  const answered = list.data.items.filter((q) => q.answer !== null);
+  return (
+    <div className="page">
+      <div className="pagehead">
+        <h1>Open questions</h1>
+        <span className="soft">
+          <span className="num">{open.length}</span> open, <span className="num">{answered.length}</span>{' '}
+          answered
+        </span>
+      </div>
+      <div className="twocol">
+        <section>
+          <h2 className="sec">On pieces</h2>
+          {list.data.items.length === 0 && (
+            <p className="soft">
+              Nothing is open. What cannot be explained at the bench is kept as a question and listed here.
+            </p>
+          )}
+          {open.map((q) => (
+            <QuestionLine key={q.id} question={q} withPiece />
+          ))}
+          {answered.map((q) => (
+            <QuestionLine key={q.id} question={q} withPiece />
+          ))}
+        </section>
+        <WatchList />
+      </div>
+    </div>
+  );
+}
+
+function WatchList() {
+  const queries = useQueryClient();
+  const may = useMay('work');
+  const [code, setCode] = useState('');
+  const [text, setText] = useState('');
+  const [note, setNote] = useState('');
+  const list = useQuery({ queryKey: ['watch-list'], queryFn: () => get<Page<WatchedNumber>>('/watch-list') });
+  const vocabulary = useQuery({
+    queryKey: ['vocabulary'],
+    queryFn: () => get<Vocabulary>('/reference/vocabulary'),
+    staleTime: 60_000,
+  });
+  const serials = vocabulary.data?.codes.filter((c) => c.kind === 'serial') ?? [];
+  const again = () => queries.invalidateQueries({ queryKey: ['watch-list'] });
+  const add = useMutation({
+    mutationFn: () => call('POST', '/watch-list', { body: { code: code || serials[0]?.id, text, note } }),
+    onSuccess: async () => {
+      setText('');
+      setNote('');
+      await again();
+    },
+  });
+  const remove = useMutation({
+    mutationFn: (id: string) => call('DELETE', `/watch-list/${id}`),
+    onSuccess: again,
+  });
+  const problem = add.error instanceof ApiProblem ? add.error : undefined;
+  return (
+    <section>
+      <h2 className="sec">
+        Watch-list <small>the bench raises an alarm when one of these turns up</small>
+      </h2>
+      {list.data?.items.map((w) => (
+        <div key={w.id} className="f" style={{ gridTemplateColumns: '90px 1fr auto' }}>
+          <span className="mono">{w.text}</span>
+          <span>
+            {w.note}{' '}
+            <span className="soft">
+              {vocabulary.data?.codes.find((c) => c.id === w.code)?.title ?? w.code}, {w.addedBy}
+            </span>
+          </span>
+          {may && (
+            <button type="button" className="quiet soft" onClick={() => remove.mutate(w.id)}>
+              no longer
+            </button>
+          )}
+        </div>
+      ))}
+      {list.data?.items.length === 0 && <p className="soft">No number is watched for.</p>}
+      {may && serials.length > 0 && (
+        <form
+          className="askline"
+          onSubmit={(e) => {
+            e.preventDefault();
+            add.mutate();
+          }}
+        >
+          <select
+            className="line"
+            aria-label="Which serial"
+            value={code}
+            onChange={(e) => setCode(e.target.value)}
+          >
+            {serials.map((c) => (
+              <option key={c.id} value={c.id}>
+                {c.title ?? c.id}
+              </option>
+            ))}
+          </select>
+          <input
+            className="line"
+            aria-label="Number"
+            placeholder="Number"
+            value={text}
+            onChange={(e) => setText(e.target.value)}
+          />
+          <input
+            className="line"
+            aria-label="Why"
+            placeholder="Why"
+            value={note}
+            onChange={(e) => setNote(e.target.value)}
+          />
+          <Button type="submit" disabled={add.isPending || text.trim() === ''}>
+            Watch for it
+          </Button>
+        </form>
+      )}
+      {problem && <p className="problem">{problem.message}</p>}
+    </section>
+  );
+}

@@ -1,0 +1,32 @@
+import type { Subject } from '@jutbank/core/bench';
+import type { Vocabulary } from '@jutbank/contract/reference';
+import { inWords } from '../parts/words.ts';
+
+/** Ids of the reference in words. */
+export class Wording {
+  constructor(readonly vocabulary: Vocabulary) {}
+  feature = (id: string) => this.vocabulary.features.find((f) => f.id === id)?.label ?? inWords(id);
+  value = (feature: string | undefined, value: string | number) =>
+    this.vocabulary.features
+      .find((f) => f.id === feature)
+      ?.values?.find((v) => v.id === value)
+      ?.label.toLowerCase() ?? String(value);
+  mark = (id: string) => this.vocabulary.marks.find((m) => m.id === id)?.lines.join(' / ') ?? id;
+  code = (id: string) => this.vocabulary.codes.find((c) => c.id === id)?.title ?? id;
+  maker = (id: string) => this.vocabulary.makers.find((m) => m.id === id)?.name ?? id;
+  pattern = (id: string) => this.vocabulary.patterns.find((p) => p.id === id)?.name ?? id;
+  source(id: string, page: string | null): string {
+    const title = this.vocabulary.sources.find((s) => s.id === id)?.title ?? inWords(id);
+    return page === null ? title : `${title.length > 30 ? `${title.slice(0, 28)}…` : title} ${page}`;
+  }
+  subject(s: Subject): string {
+    if ('feature' in s)
+      return s.value === undefined
+        ? `${this.feature(s.feature)} not there`
+        : `${this.feature(s.feature)}: ${this.value(s.feature, s.value)}`;
+    if ('mark' in s) return `Stamp ${this.mark(s.mark)}`;
+    if ('code' in s) return this.code(s.code);
+    if ('maker' in s) return `${this.maker(s.maker)}’s years`;
+    return 'Variants still possible';
+  }
+}
