@@ -66,4 +66,13 @@ describe('doubts about a code', () => {
     expect(early.map((d) => d.kind)).toEqual(Array(5).fill('outside-era'));
     expect(early[0]?.text).toContain('1950');
   });
+
+  test('a rule that is still being typed gives odd years, not an exception', () => {
+    const half = { ...ticks, rules: [{ year: { base: 1, minus: 'ticks' } }] };
+    expect(codeTable(half)?.[5]?.windows).toEqual(['-0004']);
+    expect(codeDoubts(half, ['1948/1970'])[0]?.kind).toBe('outside-era');
+    expect(
+      codeDoubts({ ...ticks, rules: [{ year: { base: 1.5, plus: 'ticks' } }] }, ['1948/1970']),
+    ).not.toEqual([]);
+  });
 });

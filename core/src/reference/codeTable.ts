@@ -1,5 +1,5 @@
 /** All readings of a date code, and what is doubtful about them: double readings, gaps, years outside the stamp's era. */
-import { covers, edtfInWords, periodOf } from '../dates/index.ts';
+import { covers, edtfInWords, parsePeriod, periodOf } from '../dates/index.ts';
 import type { DateCode } from './pack.ts';
 import { readDateCode } from './readDateCode.ts';
 
@@ -93,6 +93,8 @@ export function codeDoubts(code: DateCode, eras: readonly string[]): CodeDoubt[]
     const spans = eras.flatMap((era) => periodOf(era).lenient);
     const outside = table.filter(({ windows }) =>
       windows.some((w) => {
+        // a rule that is still being typed may give what is no year
+        if (!parsePeriod(w).ok) return true;
         const { start, end } = periodOf(w);
         return !covers(spans, start.earliest) && !covers(spans, end.latest);
       }),

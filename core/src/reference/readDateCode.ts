@@ -43,7 +43,8 @@ function whyNotARead(read: CodeRead, value: string | number): string | undefined
   return undefined;
 }
 
-const yearText = (year: number) => String(year).padStart(4, '0');
+/** EDTF writes the years before year 0 with a sign. */
+const yearText = (year: number) => (year < 0 ? '-' : '') + String(Math.abs(year)).padStart(4, '0');
 
 /** One window for the value that was read; every window the rule can give when its read was not given. */
 function windowsOf(rule: YearRule, reads: Reads, known: ReadonlyMap<string, CodeRead>): string[] {

@@ -9,7 +9,7 @@ export interface Size {
   readonly width: number;
   readonly height: number;
 }
-const PATIENCE_MS = 15_000;
+export const PATIENCE_MS = 15_000;
 
 export class Browser {
   constructor(

@@ -1,5 +1,5 @@
 /** Beside the code editor: a field to try a stamp, every reading in a table, and what is doubtful about the rules. */
-import { useState } from 'react';
+import { useId, useState, type ReactNode } from 'react';
 import { edtfInWords, parsePeriod } from '@jutbank/core/dates';
 import {
   codeDoubts,
@@ -12,6 +12,16 @@ import {
   type SerialCode,
 } from '@jutbank/core/reference';
 import type { Vocabulary } from '@jutbank/contract/reference';
+
+function Try({ label, children }: { label: string; children: (id: string) => ReactNode }) {
+  const id = useId();
+  return (
+    <div className="wtry">
+      <label htmlFor={id}>{label}</label>
+      {children(id)}
+    </div>
+  );
+}
 
 const isPeriod = (text: string) => parsePeriod(text).ok;
 
@@ -65,28 +75,31 @@ function TryReads({ code }: { code: DateCode }) {
       <h2 className="sec">Try a stamp</h2>
       <div className="wtrio">
         {code.reads.map((r) => (
-          <label key={r.id} className="wtry">
-            {r.label || 'unnamed'}
-            {r.type === 'choice' ? (
-              <select
-                className="line"
-                value={reads[r.id] ?? ''}
-                onChange={(e) => setReads({ ...reads, [r.id]: e.target.value })}
-              >
-                <option value="">not read</option>
-                {(r.values ?? []).map((v) => (
-                  <option key={v}>{v}</option>
-                ))}
-              </select>
-            ) : (
-              <input
-                className="line num"
-                inputMode="numeric"
-                value={reads[r.id] ?? ''}
-                onChange={(e) => setReads({ ...reads, [r.id]: e.target.value })}
-              />
-            )}
-          </label>
+          <Try key={r.id} label={r.label || 'unnamed'}>
+            {(id) =>
+              r.type === 'choice' ? (
+                <select
+                  id={id}
+                  className="line"
+                  value={reads[r.id] ?? ''}
+                  onChange={(e) => setReads({ ...reads, [r.id]: e.target.value })}
+                >
+                  <option value="">not read</option>
+                  {(r.values ?? []).map((v) => (
+                    <option key={v}>{v}</option>
+                  ))}
+                </select>
+              ) : (
+                <input
+                  id={id}
+                  className="line num"
+                  inputMode="numeric"
+                  value={reads[r.id] ?? ''}
+                  onChange={(e) => setReads({ ...reads, [r.id]: e.target.value })}
+                />
+              )
+            }
+          </Try>
         ))}
       </div>
       <p role="status" className={result.ok ? 'tried' : 'problem'}>
@@ -192,10 +205,11 @@ function PatternNumberPreview({ code, words }: { code: PatternNumberCode; words:
     <>
       <section aria-label="Try a stamp">
         <h2 className="sec">Try a stamp</h2>
-        <label className="wtry">
-          Stamp
-          <input className="line mono" value={text} onChange={(e) => setText(e.target.value)} />
-        </label>
+        <Try label="Stamp">
+          {(id) => (
+            <input id={id} className="line mono" value={text} onChange={(e) => setText(e.target.value)} />
+          )}
+        </Try>
         <div role="status">
           {text.trim() !== '' && parses.length === 0 && (
             <p className="problem">The segments do not use up this stamp.</p>
@@ -266,10 +280,11 @@ function SerialPreview({ code }: { code: SerialCode }) {
   return (
     <section aria-label="Try a stamp">
       <h2 className="sec">Try a stamp</h2>
-      <label className="wtry">
-        Serial
-        <input className="line mono" value={text} onChange={(e) => setText(e.target.value)} />
-      </label>
+      <Try label="Serial">
+        {(id) => (
+          <input id={id} className="line mono" value={text} onChange={(e) => setText(e.target.value)} />
+        )}
+      </Try>
       <p role="status" className={text !== '' && number === undefined ? 'problem' : 'tried'}>
         {text === ''
           ? ''
