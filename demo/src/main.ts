@@ -17,6 +17,34 @@ const people = [
   { name: 'Jens Abbot', email: 'jens@hollinquay.example', role: 'reader' },
 ];
 
+const questions: readonly [stockNumber: string, asked: string, answer?: string][] = [
+  ['HQ-0001', 'A small “T” struck on the rear tang, upside down: whose mark?'],
+  ['HQ-0003', 'Two initials scratched under the bolster, A. V. or A. Y.'],
+  [
+    'HQ-0007',
+    'The works list has a line “R.G.” beside this pattern. What does it stand for?',
+    'Re-ground: returned pieces that were sold again, explained in the card of 1933.',
+  ],
+];
+
+async function askAndWatch(client: Client): Promise<void> {
+  const { items } = await client.call<{ items: { id: string; stockNumber: string }[] }>(
+    'GET',
+    '/pieces?limit=100',
+  );
+  for (const [stockNumber, asked, answer] of questions) {
+    const piece = items.find((p) => p.stockNumber === stockNumber);
+    if (!piece) continue;
+    const question = await client.call<{ id: string }>('POST', `/pieces/${piece.id}/questions`, { asked });
+    if (answer !== undefined) await client.call('PUT', `/questions/${question.id}`, { answer });
+  }
+  await client.call('POST', '/watch-list', {
+    code: 'petrel-serial',
+    text: 'PT-0088',
+    note: 'sold here in 2023 and reported stolen since',
+  });
+}
+
 export async function fillDemo(address: string): Promise<void> {
   const client = new Client(address);
   const luck = chance(SEED);
@@ -37,6 +65,7 @@ export async function fillDemo(address: string): Promise<void> {
   );
   await client.call('POST', '/comparables/import', csv);
   for (const story of stories) await fillPiece(client, story, sharedObservations(story, luck), luck);
+  await askAndWatch(client);
 }
 
 const address = process.argv[2];

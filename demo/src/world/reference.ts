@@ -11,6 +11,7 @@ import type {
   Source,
   Variant,
 } from '@jutbank/core/reference';
+import { furtherMakers } from './furtherMakers.ts';
 
 const sources: Source[] = [
   {
@@ -1387,12 +1388,13 @@ export const demoPack: ReferencePack = {
   id: 'quayside-core',
   title: 'Quayside reference',
   revision: '1',
-  sources,
-  makers,
+  sources: [...sources, ...furtherMakers.sources],
+  makers: [...makers, ...furtherMakers.makers],
   features,
-  patterns,
+  patterns: [...patterns, ...furtherMakers.patterns],
   codes,
-  marks,
-  windows,
-  variants,
+  marks: [...marks, ...furtherMakers.marks],
+  windows: [...windows, ...furtherMakers.windows],
+  variants: [...variants, ...furtherMakers.variants],
+  stories: furtherMakers.stories,
 };

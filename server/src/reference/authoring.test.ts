@@ -128,3 +128,47 @@ describe('a pack is reviewed before it goes in', () => {
     expect((await owner.call('GET', '/reference/items/sources/their-book')).status).toBe(404);
   });
 });
+
+describe('a file that is not what it says', () => {
+  const pack = (more: object) => ({ ...testPack, id: 'odd', ...more });
+
+  test('50 MB of JSON that is no pack is answered in words, and nothing is written', async () => {
+    const before = (await owner.call('GET', '/reference-packs')).body.total;
+    const reply = await owner.call(
+      'POST',
+      '/reference-packs',
+      JSON.stringify({ junk: 'x'.repeat(50 << 20) }),
+      {
+        'content-type': 'application/json',
+      },
+    );
+    expect(reply.status).toBe(422);
+    expect(reply.body.errors.map((e: { pointer: string }) => e.pointer)).toContain('/format');
+    expect((await owner.call('GET', '/reference-packs')).body.total).toBe(before);
+  });
+
+  test('more than is accepted is refused as too large', async () => {
+    const reply = await owner.call(
+      'POST',
+      '/reference-packs',
+      JSON.stringify({ junk: 'x'.repeat(65 << 20) }),
+      {
+        'content-type': 'application/json',
+      },
+    );
+    expect(reply.status).toBe(413);
+  });
+
+  test('a circle of twins in a pack is told, whole, and nothing goes in', async () => {
+    const ring = ['a', 'b', 'c'].map((id, i) => ({
+      ...testPack.variants[0],
+      id: `ring-${id}`,
+      kind: 'commercial-twin',
+      twinOf: `ring-${['b', 'c', 'a'][i]}`,
+    }));
+    const reply = await owner.call('POST', '/reference-packs', pack({ variants: ring }));
+    expect(reply.status).toBe(422);
+    expect(reply.body.errors[0].message).toContain('ring-a → ring-b → ring-c → ring-a');
+    expect((await owner.call('GET', '/reference/variants/ring-a')).status).toBe(404);
+  });
+});

@@ -1,2 +1,3 @@
 export { Library } from './library.ts';
-export { mountReference, searchReference } from './routes.ts';
+export { mountReference } from './routes.ts';
+export { searchReference } from './search.ts';

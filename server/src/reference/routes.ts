@@ -1,7 +1,6 @@
 import { PACK_SECTIONS, scarcityOf, type Mark, type ReferencePack } from '@jutbank/core/reference';
 import type { ReferenceIndex, Row } from '@jutbank/core/bench';
 import { referenceRoutes, type ItemRecord, type VariantDetail } from '@jutbank/contract/reference';
-import type { SearchHit } from '@jutbank/contract/shop';
 import type { Database } from '../db/index.ts';
 import { answer, notFound, type Mount } from '../http/index.ts';
 import { itemRecord, putItem, takeOut } from './authoring.ts';
@@ -157,52 +156,3 @@ const windowsFor = (index: ReferenceIndex, pattern: string, maker: string) =>
   index.contents.windows.filter(
     (w) => w.pattern === pattern || (w.pattern == null && (w.maker == null || w.maker === maker)),
   );
-
-const MOST_HITS = 8;
-
-/** Marks by their lettering (`?` for a letter that cannot be read), variants, patterns and makers by name. */
-export function searchReference(index: ReferenceIndex, q: string): SearchHit[] {
-  const plain = q.replace(/[.*+^${}()|[\]\\]/g, '\\$&').replaceAll('?', '.');
-  const wanted = new RegExp(plain, 'iu');
-  const hits: SearchHit[] = [];
-  const collect = <T>(items: Iterable<T>, matches: (item: T) => boolean, hit: (item: T) => SearchHit) => {
-    let found = 0;
-    for (const item of items) {
-      if (found >= MOST_HITS) return;
-      if (!matches(item)) continue;
-      hits.push(hit(item));
-      found++;
-    }
-  };
-  collect(
-    index.contents.makers,
-    (m) => wanted.test([m.name, ...(m.aliases ?? [])].join(' ')),
-    (m) => ({ kind: 'maker', id: m.id, label: m.name, hint: m.place ?? '' }),
-  );
-  collect(
-    index.contents.patterns,
-    (p) => wanted.test(`${p.name} ${p.number ?? ''}`),
-    (p) => ({ kind: 'pattern', id: p.id, label: p.name, hint: index.makers.get(p.maker)?.name ?? '' }),
-  );
-  collect(
-    index.rows,
-    (r) => wanted.test(`${r.pattern.name} ${r.variant.name}`),
-    (r) => ({
-      kind: 'variant',
-      id: r.variant.id,
-      label: `${r.pattern.name}, ${r.variant.name}`,
-      hint: r.variant.window ?? '',
-    }),
-  );
-  collect(
-    index.contents.marks,
-    (m) => wanted.test(m.lines.join(' ')),
-    (m) => ({
-      kind: 'mark',
-      id: m.id,
-      label: m.lines.join(' / '),
-      hint: index.makers.get(m.maker ?? '')?.name ?? '',
-    }),
-  );
-  return hits;
-}

@@ -52,7 +52,9 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
   const items = itemsFor(sheet.intake.construction, vocabulary, answer.data, state.value);
   const order = telling ? mostTelling(items, answer.data) : items;
   const open = order.filter((item) => !observedAs(item, state.value));
-  const inHand = items.find((item) => item.id === inHandId) ?? open[0];
+  // the box never changes under the fingers: what is most telling is asked once the engine has answered
+  const waiting = telling && inHandId === undefined && answer.isPlaceholderData && answer.isFetching;
+  const inHand = items.find((item) => item.id === inHandId) ?? (waiting ? undefined : open[0]);
   const observed = inHand && observedAs(inHand, state.value);
 
   const observe = (item: Item, o: Observation | undefined) => {
@@ -93,7 +95,11 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
             {e.message}
           </p>
         ))}
-        {inHand ? (
+        {waiting ? (
+          <div className="askbox" aria-busy="true">
+            <div className="q">Weighing what to look at next…</div>
+          </div>
+        ) : inHand ? (
           <div className="askbox" aria-live="polite">
             {bitsOf(inHand, answer.data) > 0 && (
               <span className="gain">settles {bitsOf(inHand, answer.data).toFixed(2)} bit</span>

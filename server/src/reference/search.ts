@@ -1,0 +1,113 @@
+/** Finding things of the reference by whatever is known of them. */
+import { monthOf, readSerial, type ReferenceIndex } from '@jutbank/core/bench';
+import { parsePatternNumber, type Code, type Pattern } from '@jutbank/core/reference';
+import type { SearchHit } from '@jutbank/contract/shop';
+
+const MOST_HITS = 8;
+
+/**
+ * Search by anything: lettering of a stamp (`?` for a letter that cannot be read), names, a pattern's number, what a
+ * pattern stamp spells, a serial, a feature's value, a year.
+ */
+export function searchReference(index: ReferenceIndex, q: string): SearchHit[] {
+  const plain = q.replace(/[.*+^${}()|[\]\\]/g, '\\$&').replaceAll('?', '.');
+  const wanted = new RegExp(plain, 'iu');
+  const year = /^\d{4}$/.test(q.trim()) ? Number(q) : undefined;
+  const hits: SearchHit[] = [];
+  const collect = <T>(items: Iterable<T>, matches: (item: T) => boolean, hit: (item: T) => SearchHit) => {
+    let found = 0;
+    for (const item of items) {
+      if (found >= MOST_HITS) return;
+      if (!matches(item)) continue;
+      hits.push(hit(item));
+      found++;
+    }
+  };
+  collect(
+    index.contents.makers,
+    (m) => wanted.test([m.name, ...(m.aliases ?? [])].join(' ')),
+    (m) => ({ kind: 'maker', id: m.id, label: m.name, hint: m.place ?? '' }),
+  );
+  collect(
+    index.contents.patterns,
+    (p) => wanted.test(`${p.name} ${p.number ?? ''}`),
+    (p) => ({ kind: 'pattern', id: p.id, label: p.name, hint: index.makers.get(p.maker)?.name ?? '' }),
+  );
+  collect(
+    index.rows,
+    (r) => wanted.test(`${r.pattern.name} ${r.variant.name}`),
+    (r) => ({
+      kind: 'variant',
+      id: r.variant.id,
+      label: `${r.pattern.name}, ${r.variant.name}`,
+      hint: r.variant.window ?? '',
+    }),
+  );
+  collect(
+    index.contents.marks,
+    (m) => wanted.test(m.lines.join(' ')),
+    (m) => ({
+      kind: 'mark',
+      id: m.id,
+      label: m.lines.join(' / '),
+      hint: index.makers.get(m.maker ?? '')?.name ?? '',
+    }),
+  );
+  for (const [pattern, code] of spelled(index, q))
+    hits.push({
+      kind: 'pattern',
+      id: pattern.id,
+      label: pattern.name,
+      hint: `${code.title ?? code.id} reads ${q}`,
+    });
+  if (year !== undefined) {
+    const from = monthOf(year, 1);
+    collect(
+      index.rows,
+      (r) => r.variant.window != null && r.window.from <= from + 11 && r.window.to >= from,
+      (r) => ({
+        kind: 'variant',
+        id: r.variant.id,
+        label: `${r.pattern.name}, ${r.variant.name}`,
+        hint: `made in ${year}`,
+      }),
+    );
+  }
+  if (q.trim().length >= LEAST_LETTERS)
+    for (const feature of index.contents.features)
+      for (const value of feature.values ?? []) {
+        if (!wanted.test(`${feature.label} ${value.label}`)) continue;
+        collect(
+          index.rows,
+          (r) => r.variant.features?.[feature.id]?.includes(value.id) ?? false,
+          (r) => ({
+            kind: 'variant',
+            id: r.variant.id,
+            label: `${r.pattern.name}, ${r.variant.name}`,
+            hint: `${feature.label.toLowerCase()}: ${value.label.toLowerCase()}`,
+          }),
+        );
+      }
+  const seen = new Set<string>();
+  return hits
+    .filter((h) => !seen.has(`${h.kind} ${h.id}`) && seen.add(`${h.kind} ${h.id}`))
+    .slice(0, MOST_TOGETHER);
+}
+
+/** Below this a feature's value would match nearly everything. */
+const LEAST_LETTERS = 4;
+const MOST_TOGETHER = 24;
+
+/** The patterns that a stamp of this text names, by the pattern stamps and serials of the reference. */
+function spelled(index: ReferenceIndex, q: string): [Pattern, Code][] {
+  return index.contents.codes.flatMap((code): [Pattern, Code][] => {
+    if (code.kind === 'pattern-number') {
+      const numbers = new Set(parsePatternNumber(code, q).flatMap((p) => p.patternNumber ?? []));
+      return index.contents.patterns
+        .filter((p) => numbers.has(p.number ?? '') && (code.maker == null || p.maker === code.maker))
+        .map((p) => [p, code]);
+    }
+    const pattern = code.kind === 'serial' ? index.patterns.get(code.pattern ?? '') : undefined;
+    return pattern && code.kind === 'serial' && readSerial(code, q) ? [[pattern, code]] : [];
+  });
+}
