@@ -48,6 +48,11 @@ const views: [string, () => string][] = [
   ['the reference', () => '/reference'],
   ['a pattern', () => '/reference/patterns/harbour-jack'],
   ['a variant', () => '/reference/variants/hj-naval-2'],
+  ['the code editor', () => '/reference/write/codes/bh-ticks'],
+  ['a pattern stamp', () => '/reference/write/codes/bh-pattern'],
+  ['writing a stamp', () => '/reference/write/marks/bh-three-line'],
+  ['writing the next form', () => '/reference/write/variants?from=hj-naval-2'],
+  ['open questions', () => '/questions'],
   ['comparables', () => '/comparables'],
   ['the shop', () => '/shop'],
 ];
@@ -181,4 +186,71 @@ describe('from sign-in through all eight steps to the papers', () => {
   });
   afterAll(() => rmSync(folder, { recursive: true, force: true }));
   intakeToSale(() => ({ browser, address: app.address, folder, stock: 'HQ-0026' }));
+});
+
+describe('the bench, more closely', () => {
+  beforeAll(() => open(`/pieces/${piece('HQ-0001')}/bench`));
+
+  test('evidence opens in words, with its source', async () => {
+    await browser.clickAt("//button[contains(@class, 'evi')][.//span[normalize-space(.)='Lanyard fitting']]");
+    await browser.says('Dated by Brackenholt works ledger');
+  });
+
+  test('two candidates stand beside the piece', async () => {
+    await browser.click('button', 'side by side');
+    await browser.says('This piece');
+    expect(
+      await browser.driver.executeScript<number>(
+        "return document.querySelectorAll('.beside tbody tr').length",
+      ),
+    ).toBeGreaterThan(0);
+  });
+
+  test('a doubt shows what it would change, and changes nothing', async () => {
+    await browser.click('button', 'what if');
+    await browser.clickAt(
+      "//*[@aria-label='What if I misread']//button[normalize-space(.)='lanyard fitting']",
+    );
+    await browser.says('Without it');
+    const before = (
+      await browser.fetchJson<{ observations: unknown[] }>(`/api/v1/pieces/${piece('HQ-0001')}`)
+    ).observations.length;
+    await browser.driver.navigate().refresh();
+    await browser.settled();
+    const after = (await browser.fetchJson<{ observations: unknown[] }>(`/api/v1/pieces/${piece('HQ-0001')}`))
+      .observations.length;
+    expect(after).toBe(before);
+  });
+
+  test('the decision is shown as it stood', async () => {
+    await browser.clickAt('//summary');
+    await browser.says('reference revision');
+  });
+
+  test('a caliper fills the size in hand, and the bench moves on', async () => {
+    await browser.click('button', 'Closed length');
+    await browser.type('Between the jaws, mm', '104.83');
+    await browser.click('button', 'Take');
+    await browser.driver.wait(
+      async () =>
+        (
+          await browser.fetchJson<{
+            observations: { feature?: string; measure?: number; resolution?: number }[];
+          }>(`/api/v1/pieces/${piece('HQ-0001')}`)
+        ).observations.some(
+          (o) => o.feature === 'closed-length' && o.measure === 104.83 && o.resolution === 0.01,
+        ),
+      15_000,
+      'the reading was not taken',
+    );
+  });
+
+  test('what nobody can explain is kept as a question and listed in one place', async () => {
+    await browser.type('Something nobody can explain', 'A notch below the shield, filed by hand');
+    await browser.click('button', 'Keep as question');
+    await browser.says('A notch below the shield');
+    await open('/questions');
+    await browser.says('A notch below the shield, filed by hand');
+    expect(await browser.complaints()).toEqual([]);
+  });
 });

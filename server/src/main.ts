@@ -4,8 +4,10 @@ import { createServer } from 'node:http';
 import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { pino } from 'pino';
+import { startGauge } from '@jutbank/standins/gauges';
 import { startMarketplace } from '@jutbank/standins/marketplace';
 import { createApp } from './app/index.ts';
+import type { GaugeAddress } from './bench/index.ts';
 import { migrate, NewerDatabase, openDatabase } from './db/index.ts';
 
 const root = resolve(dirname(fileURLToPath(import.meta.url)), '../..');
@@ -35,7 +37,27 @@ const standin =
   process.env.JUTBANK_MARKETPLACE_URL === undefined
     ? await startMarketplace(join(dataDir, 'standins'))
     : undefined;
+/** `JUTBANK_GAUGES=caliper=127.0.0.1:7001,scales=127.0.0.1:7002`; simulated ones where nothing is said. */
+async function gaugesAtBench(): Promise<GaugeAddress[]> {
+  const told = process.env.JUTBANK_GAUGES;
+  if (told !== undefined)
+    return told.split(',').flatMap((one): GaugeAddress[] => {
+      const [kind, address] = one.split('=');
+      if ((kind !== 'caliper' && kind !== 'scales') || address === undefined)
+        giveUp(`JUTBANK_GAUGES: “${one}” is not caliper=host:port or scales=host:port.`);
+      return [{ id: kind, kind, address, simulated: false }];
+    });
+  return Promise.all(
+    (['caliper', 'scales'] as const).map(async (kind) => ({
+      id: kind,
+      kind,
+      address: (await startGauge(kind)).address,
+      simulated: true,
+    })),
+  );
+}
 const app = createApp({
+  gauges: await gaugesAtBench(),
   database,
   dataDir,
   marketplaceUrl: process.env.JUTBANK_MARKETPLACE_URL ?? standin?.url ?? '',
@@ -55,6 +77,7 @@ server.listen(port, host, () => process.stdout.write(`listening on http://${host
 async function stop(): Promise<void> {
   server.close();
   server.closeIdleConnections();
+  app.gauges.close();
   await app.jobs.stop();
   await standin?.close();
   await database.close();

@@ -84,6 +84,25 @@ export interface WatchedNumber {
   addedBy: string;
   addedAt: string;
 }
+export const GAUGE_KEYS = ['send', 'hold', 'zero', 'unit'] as const;
+export type GaugeKey = (typeof GAUGE_KEYS)[number];
+/** A line a gauge said: `97.62 mm`, or `! hold on` for its state. */
+export interface GaugeLine {
+  gauge: string;
+  line: string;
+}
+export interface GaugeSummary {
+  id: string;
+  kind: 'caliper' | 'scales';
+  simulated: boolean;
+}
+const pressed = z.object({
+  key: z.enum(GAUGE_KEYS),
+  /** simulated gauges only: what lies between the jaws or on the pan, in mm or g */
+  jaws: z.number().min(0).max(5000).nullish(),
+});
+const byGauge = z.object({ id: slug });
+
 const asked = z.object({ asked: text(2000).min(1, 'write down what cannot be explained') });
 const answered = z.object({ answer: text(2000).min(1).nullable() });
 const watched = z.object({ code: slug, text: text(80).min(1), note: text(500).default('') });
@@ -114,6 +133,33 @@ export interface StoredAttribution extends AttributionBody {
 }
 
 export const benchRoutes = {
+  gauges: route({
+    method: 'get',
+    path: '/gauges',
+    room: 'bench',
+    access: 'read',
+    summary: 'The gauges at this bench',
+    answer: answers<Page<GaugeSummary>>('The gauges'),
+  }),
+  followGauges: route({
+    method: 'get',
+    path: '/gauges/stream',
+    room: 'bench',
+    access: 'work',
+    summary: 'What the gauges say, as server-sent events',
+    carries: 'file',
+    answer: answers<GaugeLine>('One event for each line'),
+  }),
+  pressGauge: route({
+    method: 'post',
+    path: '/gauges/:id/press',
+    room: 'bench',
+    access: 'work',
+    summary: 'Press a key of a gauge',
+    params: byGauge,
+    body: pressed,
+    answer: answers<{ pressed: GaugeKey }>('The key'),
+  }),
   questions: route({
     method: 'get',
     path: '/questions',

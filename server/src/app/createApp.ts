@@ -9,7 +9,7 @@ import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { openApiDocument } from '@jutbank/contract/openapi';
 import type { SearchHit } from '@jutbank/contract/shop';
-import { mountBench } from '../bench/index.ts';
+import { Gauges, mountBench, type GaugeAddress } from '../bench/index.ts';
 import { mountCondition } from '../condition/index.ts';
 import type { Database } from '../db/index.ts';
 import { HttpProblem, Mount, problemOf, sendProblem } from '../http/index.ts';
@@ -33,6 +33,7 @@ export interface AppOptions {
   readonly database: Database;
   readonly dataDir: string;
   readonly marketplaceUrl: string;
+  readonly gauges: readonly GaugeAddress[];
   /** the built interface; absent in tests of the routes alone */
   readonly webDir: string | undefined;
   readonly publicUrl: string | undefined;
@@ -41,6 +42,7 @@ export interface AppOptions {
 export interface App {
   readonly express: Express;
   readonly jobs: JobRunner;
+  readonly gauges: Gauges;
 }
 
 export function createApp(options: AppOptions): App {
@@ -73,7 +75,8 @@ export function createApp(options: AppOptions): App {
   mountShop(mount, (q) => searchEverything(database, library, q));
   mountReference(mount, library);
   mountIntake(mount, readers, markets, new PictureStore(join(options.dataDir, 'files')));
-  mountBench(mount, library);
+  const gauges = new Gauges(options.gauges);
+  mountBench(mount, library, gauges);
   mountCondition(mount);
   mountValue(mount, library, markets);
   mountProvenance(mount);
@@ -106,7 +109,7 @@ export function createApp(options: AppOptions): App {
     },
     (error) => log.error(error),
   );
-  return { express: app, jobs };
+  return { express: app, jobs, gauges };
 }
 
 function securityHeaders(): RequestHandler {

@@ -124,3 +124,29 @@ test('the decision keeps what it was asked and what the engine said', async () =
     reason: 'Feel of it',
   });
 });
+
+describe('gauges', () => {
+  test('a key is pressed and the reading comes over the stream', async () => {
+    expect((await owner.call('GET', '/gauges')).body.items).toEqual([
+      { id: 'caliper', kind: 'caliper', simulated: true },
+    ]);
+    const going = new AbortController();
+    const stream = await fetch(`${server.address}/api/v1/gauges/stream`, {
+      headers: { cookie: owner.cookie },
+      signal: going.signal,
+    });
+    expect(stream.headers.get('content-type')).toContain('text/event-stream');
+    const reader = stream.body?.pipeThrough(new TextDecoderStream()).getReader();
+    await reader?.read();
+    expect((await owner.call('POST', '/gauges/caliper/press', { key: 'send', jaws: 97.62 })).status).toBe(
+      200,
+    );
+    expect((await reader?.read())?.value).toContain('97.62 mm');
+    going.abort();
+  });
+
+  test('one that is not there is told', async () => {
+    expect((await owner.call('POST', '/gauges/rule/press', { key: 'send' })).status).toBe(404);
+    expect((await owner.call('POST', '/gauges/caliper/press', { key: 'shake' })).status).toBe(422);
+  });
+});

@@ -4,6 +4,7 @@ import { benchRoutes } from '@jutbank/contract/bench';
 import { answer, conflict, invalid, notFound, type Mount } from '../http/index.ts';
 import { changePiece, identifyRecord, pieceRecord } from '../intake/index.ts';
 import type { Library } from '../reference/index.ts';
+import type { Gauges } from './gauges.ts';
 import {
   answerQuestion,
   ask,
@@ -15,7 +16,9 @@ import {
   watchNumber,
 } from './questions.ts';
 
-export function mountBench(mount: Mount, library: Library): void {
+export { Gauges, type GaugeAddress } from './gauges.ts';
+
+export function mountBench(mount: Mount, library: Library, gauges: Gauges): void {
   const { database } = mount;
   mount.reads(benchRoutes.identify, async ({ body }) => {
     const index = await library.index();
@@ -78,6 +81,21 @@ export function mountBench(mount: Mount, library: Library): void {
     if (!found) throw notFound('question');
     return found;
   };
+
+  mount.reads(benchRoutes.gauges, async () => {
+    const items = gauges.addresses.map(({ id, kind, simulated }) => ({ id, kind, simulated }));
+    return answer({ items, nextCursor: null, total: items.length });
+  });
+  mount.reads(benchRoutes.followGauges, async ({ response }) => {
+    gauges.follow(response);
+    return undefined;
+  });
+  mount.reads(benchRoutes.pressGauge, async ({ params, body }) => {
+    if (!gauges.addresses.some((g) => g.id === params.id)) throw notFound('gauge');
+    if (!gauges.press(params.id, body.key, body.jaws ?? undefined))
+      throw conflict('This gauge is not plugged in. Type the size instead.');
+    return answer({ pressed: body.key });
+  });
 
   mount.reads(benchRoutes.watchList, async () => {
     const items = await listWatched(database);

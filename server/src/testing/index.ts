@@ -6,6 +6,7 @@ import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pino } from 'pino';
+import { startGauge } from '@jutbank/standins/gauges';
 import { startMarketplace } from '@jutbank/standins/marketplace';
 import { createApp, type App } from '../app/index.ts';
 import { migrate, openDatabase, type Database } from '../db/index.ts';
@@ -91,10 +92,12 @@ export async function serverForTest(setUp = true): Promise<TestServer> {
   await migrate(database);
   const dataDir = mkdtempSync(join(tmpdir(), 'jutbank-data-'));
   const market = await startMarketplace(dataDir);
+  const caliper = await startGauge('caliper');
   const app = createApp({
     database,
     dataDir,
     marketplaceUrl: market.url,
+    gauges: [{ id: 'caliper', kind: 'caliper', address: caliper.address, simulated: true }],
     webDir: undefined,
     publicUrl: undefined,
     log: pino({ level: process.env.JUTBANK_TEST_LOG ?? 'silent' }),
@@ -119,6 +122,8 @@ export async function serverForTest(setUp = true): Promise<TestServer> {
     close: async () => {
       server.closeAllConnections();
       await new Promise((resolve) => server.close(resolve));
+      app.gauges.close();
+      await caliper.close();
       await market.close();
       await drop();
       rmSync(dataDir, { recursive: true, force: true });

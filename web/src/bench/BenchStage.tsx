@@ -14,6 +14,7 @@ import { useStage } from '../parts/usePiece.ts';
 import { inWords } from '../parts/words.ts';
 import { Answering, choicesOf } from './Answering.tsx';
 import { Candidates } from './Candidates.tsx';
+import { Gauges } from './Gauges.tsx';
 import { bitsOf, itemsFor, mostTelling, observedAs, type Item } from './items.ts';
 import { Middle } from './Middle.tsx';
 import { OpenQuestions } from './OpenQuestions.tsx';
@@ -119,6 +120,14 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
           <div className="note good">
             <b>All of it has been looked at.</b>Decide on the right, or change an answer below.
           </div>
+        )}
+        {mayWork && (
+          <Gauges
+            inHand={
+              inHand?.kind === 'feature' && inHand.feature.kind === 'measure' ? inHand.feature : undefined
+            }
+            onReading={(_, o) => inHand && observe(inHand, o)}
+          />
         )}
         {last && !('state' in last) && (
           <div className="f" style={{ borderTop: 0 }}>
