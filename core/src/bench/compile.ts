@@ -3,7 +3,8 @@
  * Built once per reference revision, immutable, shared by all requests.
  */
 import { calendarOf, hullOf, periodOf, type Span } from '../dates/index.ts';
-import { yearlyRates, surviving } from './quantities.ts';
+import { monthOf, monthsOf, NEWEST, OLDEST, type Month, type MonthRange } from './months.ts';
+import { surviving, yearlyRates } from './quantities.ts';
 import type {
   Code,
   Construction,
@@ -20,27 +21,6 @@ import type {
 
 export const SILENT = -1;
 export const NOT_APPLICABLE = -2;
-
-/** Months since year 0; the resolution of P(t | variant). */
-export type Month = number;
-export const monthOf = (year: number, month: number): Month => year * 12 + month - 1;
-const OLDEST = monthOf(1700, 1);
-const NEWEST = monthOf(2060, 12);
-
-export interface MonthRange {
-  readonly from: Month;
-  readonly to: Month;
-}
-
-/** The months a span of days touches, open ends cut at the edges of the engine's calendar. */
-export function monthsOf(span: Span): MonthRange {
-  const at = (day: number, open: Month) => {
-    if (!Number.isFinite(day)) return open;
-    const { year, month } = calendarOf(day as Span['from']);
-    return Math.min(NEWEST, Math.max(OLDEST, monthOf(year, month)));
-  };
-  return { from: at(span.from, OLDEST), to: at(span.to, NEWEST) };
-}
 
 /** When a variant was made: month ranges with their share of the production; shares add up to 1. */
 export type MadeOver = readonly { readonly months: MonthRange; readonly share: number }[];
@@ -203,8 +183,6 @@ function mustHave<T>(map: ReadonlyMap<string, T>, id: string, what: string): T {
   if (found === undefined) throw new Error(`unchecked reference: no ${what} ${id}`);
   return found;
 }
-
-export const yearsIn = (range: MonthRange): number => (range.to - range.from + 1) / 12;
 
 /** A variant's own window; else its maker's years; else all of the calendar. */
 function windowOf(

@@ -1,7 +1,8 @@
 /** How the chance of an observation hangs on the month a piece was made: marks and date codes. */
 import { addMonthsToEnd, parseMonths, periodOf, type Span } from '../dates/index.ts';
 import type { DatedWindow } from '../reference/index.ts';
-import { monthsOf, type Month, type ReferenceIndex, type Row } from './compile.ts';
+import { type ReferenceIndex, type Row } from './compile.ts';
+import { monthsOf, type Month } from './months.ts';
 
 export interface DatedPart {
   /** per row: which factor applies, −1 where the date says nothing */

@@ -1,6 +1,6 @@
 /** How many of a variant were made and are still about, where nobody wrote it down. */
 import type { Variant, VariantKind } from '../reference/index.ts';
-import { yearsIn, type MonthRange } from './compile.ts';
+import { yearsIn, type MonthRange } from './months.ts';
 
 /** How many of a kind are made in a year against ordinary production, and how many known ones outweigh that. */
 const USUAL_SHARE: Readonly<Record<VariantKind, number>> = {

@@ -60,18 +60,21 @@ export function demoRates(chance: Chance, today: Date): { date: string; currency
   return rates;
 }
 
+/** What this shop watches the prices of: the patterns it deals in; the rest of the reference is only for recognising. */
+const traded = (demoPack.variants ?? []).filter((v) => v.pattern in BASE_PRICE);
+
 /** @returns comparables as CSV, with asking prices, offers and a few gross errors among them */
 export function demoComparables(chance: Chance, today: Date, count: number): string {
-  const effect = new Map(demoPack.variants?.map((v) => [v.id, chance.normal() * 0.18]));
-  const weights = (demoPack.variants ?? []).map((v) => Math.log(20 + (v.made?.quantity ?? 800)));
+  const effect = new Map(traded.map((v) => [v.id, chance.normal() * 0.18]));
+  const weights = traded.map((v) => Math.log(20 + (v.made?.quantity ?? 800)));
   const total = weights.reduce((a, b) => a + b, 0);
   const pickVariant = () => {
     let at = chance.next() * total;
     const index = weights.findIndex((w) => (at -= w) < 0);
-    return demoPack.variants?.[Math.max(0, index)];
+    return traded[Math.max(0, index)];
   };
   const lines = [COMPARABLE_COLUMNS.join(',')];
-  const all = demoPack.variants ?? [];
+  const all = traded;
   while (lines.length <= count) {
     // every variant was sold at least once; after that by how many there are
     const v = all[lines.length - 1] ?? pickVariant();

@@ -107,9 +107,9 @@ function rowsOf(a: Variant, b: Variant, observations: readonly Observation[], wo
         measure !== undefined && !!m && Math.abs(m.value - measure) <= (m.tolerance ?? 0.01 * m.value);
       return {
         title: words.feature(d.id),
-        left: left ? String(left.value) : '–',
-        piece: measure === undefined ? 'not measured yet' : String(measure),
-        right: right ? String(right.value) : '–',
+        left: left ? words.value(d.id, left.value) : '–',
+        piece: measure === undefined ? 'not measured yet' : words.value(d.id, measure),
+        right: right ? words.value(d.id, right.value) : '–',
         fits: measure === undefined ? 'not-seen' : fit(near(left), near(right)),
       };
     }

@@ -6,11 +6,11 @@ import { inWords } from '../parts/words.ts';
 export class Wording {
   constructor(readonly vocabulary: Vocabulary) {}
   feature = (id: string) => this.vocabulary.features.find((f) => f.id === id)?.label ?? inWords(id);
-  value = (feature: string | undefined, value: string | number) =>
-    this.vocabulary.features
-      .find((f) => f.id === feature)
-      ?.values?.find((v) => v.id === value)
-      ?.label.toLowerCase() ?? String(value);
+  value = (feature: string | undefined, value: string | number): string => {
+    const known = this.vocabulary.features.find((f) => f.id === feature);
+    if (known?.kind === 'measure') return `${value} ${known.unit === 'deg' ? '°' : (known.unit ?? 'mm')}`;
+    return known?.values?.find((v) => v.id === value)?.label.toLowerCase() ?? String(value);
+  };
   mark = (id: string) => this.vocabulary.marks.find((m) => m.id === id)?.lines.join(' / ') ?? id;
   code = (id: string) => this.vocabulary.codes.find((c) => c.id === id)?.title ?? id;
   maker = (id: string) => this.vocabulary.makers.find((m) => m.id === id)?.name ?? id;
