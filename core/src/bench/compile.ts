@@ -2,8 +2,8 @@
  * A reference laid out for the engine: variants as rows, features as columns of small codes.
  * Built once per reference revision, immutable, shared by all requests.
  */
-import { calendarOf, hullOf, periodOf, type Span } from '../dates/index.ts';
-import { monthOf, monthsOf, NEWEST, OLDEST, type Month, type MonthRange } from './months.ts';
+import { hullOf, periodOf, type Span } from '../dates/index.ts';
+import { monthOf, monthsOf, NEWEST, OLDEST, yearsIn, type Month, type MonthRange } from './months.ts';
 import { surviving, yearlyRates } from './quantities.ts';
 import type {
   Code,
