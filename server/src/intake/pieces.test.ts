@@ -1,3 +1,4 @@
+import { ENGINE_VERSION } from '@jutbank/core/bench';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import sharp from 'sharp';
 import { serverForTest, type Reply, type TestServer, csv, intake, testPack } from '../testing/index.ts';
@@ -171,7 +172,7 @@ describe('from bench to sale', () => {
     ).body;
     expect(piece.attribution).toMatchObject({
       decidedBy: 'Ines Vadder',
-      engineVersion: 'bench-1',
+      engineVersion: ENGINE_VERSION,
       referenceRevision: '1',
       engineAnswer: { candidates: expect.any(Array) },
     });
