@@ -70,6 +70,9 @@ test('a reference pack is imported, a broken one is refused in words', async () 
   await upload(browser, folder, 'Choose a reference pack', 'pack.json');
   await browser.click('button', 'Take it in');
   await browser.says('Brackenholt Cutlery');
+  await browser.clickAt(
+    "//nav[@aria-label='Makers']//button[.//b[normalize-space(.)='Brackenholt Cutlery']]",
+  );
   await browser.click('link', 'Harbour jack');
   await browser.says('Forms along the years');
   await browser.click('link', 'Service issue, second form');

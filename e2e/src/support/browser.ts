@@ -104,8 +104,21 @@ export class Browser {
   }
 
   async type(label: string, text: string): Promise<void> {
-    const field = await this.field(label);
-    await field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.BACK_SPACE, text);
+    await this.driver.wait(
+      async () => {
+        try {
+          const field = await this.field(label);
+          await field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.BACK_SPACE, text);
+          return true;
+        } catch (problem) {
+          // drawn anew between finding and typing: find it again
+          if (problem instanceof error.StaleElementReferenceError) return false;
+          throw problem;
+        }
+      },
+      PATIENCE_MS,
+      `nothing can be typed into “${label}”`,
+    );
   }
 
   /** Chooses from a select-like field. */
