@@ -151,12 +151,15 @@ function MeasureLine({
 }) {
   const dimension = dimensionOfUnit(feature.unit);
   const known = observed && 'measure' in observed ? observed : undefined;
-  const [typed, setTyped] = useState(known?.text ?? known?.measure.toString() ?? '');
+  const before = known?.text ?? known?.measure.toString() ?? '';
+  const [typed, setTyped] = useState(before);
   const parsed = typed.trim() === '' ? undefined : parseQuantity(typed, dimension);
   const wrong = parsed && !parsed.ok ? parsed.error.message : undefined;
   const take = () => {
+    // leaving the field without a change says nothing new
+    if (typed.trim() === before) return;
     if (!parsed) onObserve(undefined);
-    else if (parsed.ok && parsed.value.text !== known?.text)
+    else if (parsed.ok)
       onObserve({
         feature: feature.id,
         measure: Number(parsed.value.value.toFixed(4)),
