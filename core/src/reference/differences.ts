@@ -1,5 +1,5 @@
 /** What sets variants apart, and how a pattern's production spreads over the years. */
-import { calendarOf, hullOf, periodOf } from '../dates/index.ts';
+import { calendarOf, dayOf, hullOf, periodOf, type Span } from '../dates/index.ts';
 import type { FeatureReading, NominalMeasure, Pattern, Variant } from './pack.ts';
 
 export type Difference =
@@ -50,12 +50,26 @@ export function madeByYear(variant: Variant): YearMade[] {
 /** The share of a window's days that falls in each year; nothing for a window that is open at an end. */
 export function shareOfYears(window: string): { year: number; share: number }[] {
   const span = hullOf(periodOf(window).strict);
-  if (!span || !Number.isFinite(span.from) || !Number.isFinite(span.to)) return [];
-  const days = new Map<number, number>();
-  for (let day = span.from; day <= span.to; day = (day + 1) as typeof span.from)
-    days.set(calendarOf(day).year, (days.get(calendarOf(day).year) ?? 0) + 1);
-  const all = span.to - span.from + 1;
-  return [...days].map(([year, n]) => ({ year, share: n / all }));
+  return span
+    ? daysOfYears(span).map(({ year, days }) => ({ year, share: days / (span.to - span.from + 1) }))
+    : [];
+}
+
+/** How many days of each year a span holds, and how many the year has; nothing for an open span. */
+export function daysOfYears(span: Span): { year: number; days: number; of: number }[] {
+  if (!Number.isFinite(span.from) || !Number.isFinite(span.to)) return [];
+  const first = calendarOf(span.from).year;
+  const last = calendarOf(span.to).year;
+  return Array.from({ length: last - first + 1 }, (_, i) => {
+    const year = first + i;
+    const begins = dayOf(year);
+    const ends = dayOf(year + 1) - 1;
+    return {
+      year,
+      days: Math.min(span.to, ends) - Math.max(span.from, begins) + 1,
+      of: ends - begins + 1,
+    };
+  });
 }
 
 /** Production of a pattern by year: as a source tells it of the whole, else its variants together. */

@@ -2,8 +2,8 @@
  * Scarcity as a range: made × surviving × in this condition or better (engines.md, "Scarcity"). Never one number, and
  * always what each part rests on.
  */
-import { hullOf, periodOf } from '../dates/index.ts';
-import { patternByYear, shareOfYears } from './differences.ts';
+import { hullOf, periodOf, type Span } from '../dates/index.ts';
+import { daysOfYears, patternByYear } from './differences.ts';
 import type { Pattern, Variant, VariantKind } from './pack.ts';
 
 export interface Range {
@@ -85,14 +85,17 @@ function madeRange({ variant, pattern, variants }: ScarcityQuestion): ScarcityPa
   if (variant.window == null) return undefined;
   const years = new Map(patternByYear(pattern, variants).map((y) => [y.year, y.made]));
   if (years.size === 0) return undefined;
-  const over = (text: string) =>
-    shareOfYears(text).reduce((sum, { year, share }) => {
-      const daysShare = (share * daysOf(text)) / daysInYear(year);
-      return sum + (years.get(year) ?? 0) * Math.min(1, daysShare);
-    }, 0);
-  const strict = over(variant.window);
+  const over = (spans: readonly Span[]) => {
+    const hull = hullOf(spans);
+    return (hull ? daysOfYears(hull) : []).reduce(
+      (sum, { year, days, of }) => sum + ((years.get(year) ?? 0) * days) / of,
+      0,
+    );
+  };
+  const period = periodOf(variant.window);
+  const strict = over(period.strict);
   if (strict <= 0) return undefined;
-  const lenient = Math.max(strict, over(lenientOf(variant.window)));
+  const lenient = Math.max(strict, over(period.lenient));
   return {
     low: strict / estimateFactor,
     likely: strict,
@@ -100,18 +103,6 @@ function madeRange({ variant, pattern, variants }: ScarcityQuestion): ScarcityPa
     restsOn: `the pattern’s yearly figures over its window${lenient > strict ? ', its soft edges included' : ''}`,
   };
 }
-
-const isoDay = (day: number) => new Date(day * 86_400_000).toISOString().slice(0, 10);
-function lenientOf(window: string): string {
-  const span = hullOf(periodOf(window).lenient);
-  if (!span || !Number.isFinite(span.from) || !Number.isFinite(span.to)) return window;
-  return `${isoDay(span.from)}/${isoDay(span.to)}`;
-}
-function daysOf(window: string): number {
-  const span = hullOf(periodOf(window).strict);
-  return span ? span.to - span.from + 1 : 0;
-}
-const daysInYear = (year: number) => (year % 4 === 0 && (year % 100 !== 0 || year % 400 === 0) ? 366 : 365);
 
 /** The surviving share is Beta(w·m, w·(1−m)) around the half-life's share m; its 10, 50 and 90 % points. */
 function survivingShare({ variant, year }: ScarcityQuestion): ScarcityPart {
