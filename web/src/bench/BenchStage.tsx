@@ -126,7 +126,7 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
             inHand={
               inHand?.kind === 'feature' && inHand.feature.kind === 'measure' ? inHand.feature : undefined
             }
-            onReading={(_, o) => inHand && observe(inHand, o)}
+            onReading={(o) => inHand && observe(inHand, o)}
           />
         )}
         {last && !('state' in last) && (

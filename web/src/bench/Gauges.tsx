@@ -31,7 +31,7 @@ export function Gauges({
 }: {
   /** the size that is asked for, if one is */
   inHand: Feature | undefined;
-  onReading: (feature: Feature, o: Observation) => void;
+  onReading: (o: Observation) => void;
 }) {
   const gauges = useQuery({
     queryKey: ['gauges'],
@@ -45,7 +45,7 @@ export function Gauges({
       setSaid((before) => ({ ...before, [gauge]: line.replace(/^!\s*/, '') }));
       if (line.startsWith('!') || !inHand) return;
       const reading = readingOf(inHand, line);
-      if (reading) onReading(inHand, reading);
+      if (reading) onReading(reading);
     };
   }, [inHand, onReading]);
   useEffect(() => {

@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { edtfInWords, periodOf } from '@jutbank/core/dates';
-import { patternByYear, type Variant } from '@jutbank/core/reference';
+import { differencesOf, patternByYear, type Variant } from '@jutbank/core/reference';
 import type { PatternDetail, Vocabulary } from '@jutbank/contract/reference';
 import { get } from '../app/api.ts';
 import { useMay } from '../app/session.ts';
@@ -184,13 +184,14 @@ const beginning = (v: Variant): number =>
 
 function changes(before: Variant | undefined, v: Variant, vocabulary: Vocabulary): string {
   if (!before) return 'where it begins';
-  const words = Object.entries(v.features ?? {}).flatMap(([feature, values]) => {
-    if (JSON.stringify(before.features?.[feature]) === JSON.stringify(values)) return [];
-    const known = vocabulary.features.find((f) => f.id === feature);
+  const words = differencesOf([before, v]).flatMap((d) => {
+    const values = d.kind === 'feature' ? (d.cells[1] ?? []) : [];
+    if (d.kind !== 'feature' || values.length === 0) return [];
+    const known = vocabulary.features.find((f) => f.id === d.id);
     const said = values
       .map((value) => known?.values?.find((x) => x.id === value)?.label.toLowerCase() ?? String(value))
       .join(' or ');
-    return [`${known?.label.toLowerCase() ?? feature}: ${said}`];
+    return [`${known?.label.toLowerCase() ?? d.id}: ${said}`];
   });
   return words.length === 0 ? 'nothing that can be seen' : words.join('; ');
 }
