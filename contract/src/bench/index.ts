@@ -26,6 +26,7 @@ const measureObservation = z.strictObject({
 });
 const stateObservation = z.strictObject({ feature: slug, state: z.enum(OBSERVATION_STATES) });
 const markObservation = z.strictObject({ mark: slug, certainty });
+const numberObservation = z.strictObject({ part: slug, number: z.string().trim().min(1).max(40) });
 const readsObservation = z.strictObject({
   code: slug,
   reads: z.record(z.string(), z.union([z.string().max(80), z.number()])),
@@ -40,12 +41,13 @@ export const observation = z
       measureObservation,
       stateObservation,
       markObservation,
+      numberObservation,
       readsObservation,
       textObservation,
     ],
     {
       error:
-        'an observation is {feature, value}, {feature, measure}, {feature, state}, {mark}, {code, reads} or {code, text}',
+        'an observation is {feature, value}, {feature, measure}, {feature, state}, {mark}, {part, number}, {code, reads} or {code, text}',
     },
   )
   .meta({ id: 'Observation' }) as unknown as z.ZodType<Observation>;

@@ -5,6 +5,7 @@ import {
   EFFORTS,
   PACK_SECTIONS,
   SOURCE_KINDS,
+  STAMPED_AFTERWARDS,
   STORY_VERDICTS,
   SWAP_CLASSES,
   VARIANT_KINDS,
@@ -78,6 +79,7 @@ const mark = z.looseObject({
   carryOver: z.string().max(40).nullish(),
   ...citation,
   codes: z.array(slug).nullish(),
+  history: z.looseObject({ what: z.enum(STAMPED_AFTERWARDS), changes: z.array(slug).nullish() }).nullish(),
 });
 const readSchema = z.looseObject({
   id: slug,
@@ -155,6 +157,7 @@ const variant = z.looseObject({
   window: z.string().max(120).nullish(),
   issuedTo: words.nullish(),
   twinOf: slug.nullish(),
+  convertedFrom: z.array(slug).max(20).nullish(),
   made: z
     .looseObject({
       quantity: z.number().min(0).nullish(),

@@ -265,10 +265,13 @@ const anyObservation = fc.constantFrom<Observation>(
   { code: 'ticks', reads: { ticks: 5 } },
   { code: 'serial', text: 'PT-0412' },
   { code: 'stamp', text: '362' },
+  { part: 'blade', number: 'A 17' },
+  { part: 'scales', number: 'B 3' },
   { feature: 'lock', state: 'not-there' },
   { feature: 'stop', state: 'cannot-tell' },
 );
-const subject = (o: Observation) => ('mark' in o ? 'mark' : 'code' in o ? o.code : o.feature);
+const subject = (o: Observation) =>
+  'mark' in o ? 'mark' : 'code' in o ? o.code : 'number' in o ? o.part : o.feature;
 const observations = fc.uniqueArray(anyObservation, { maxLength: 7, selector: subject });
 
 describe('identification', () => {

@@ -15,8 +15,11 @@ export function checkQuestion(index: ReferenceIndex, question: IdentifyQuestion)
   question.observations.forEach((o, i) => {
     const key = subjectKey(o);
     const first = seen.get(key);
-    if (first !== undefined && key.startsWith('feature '))
-      problems.push({ pointer: `/observations/${i}/feature`, message: `already observed at ${first}` });
+    if (first !== undefined && /^(feature|number) /.test(key))
+      problems.push({
+        pointer: `/observations/${i}/${'part' in o ? 'part' : 'feature'}`,
+        message: `already observed at ${first}`,
+      });
     else seen.set(key, i);
   });
   question.within?.makers?.forEach((id, i) => {
@@ -31,8 +34,12 @@ export function checkQuestion(index: ReferenceIndex, question: IdentifyQuestion)
 }
 
 /** What an observation is about; one piece has one observation of each. */
-export const subjectKey = (o: Observation): string =>
-  'mark' in o ? `mark ${o.mark}` : 'code' in o ? `code ${o.code}` : `feature ${o.feature}`;
+export function subjectKey(o: Observation): string {
+  if ('mark' in o) return `mark ${o.mark}`;
+  if ('code' in o) return `code ${o.code}`;
+  if ('number' in o) return `number ${o.part}`;
+  return `feature ${o.feature}`;
+}
 
 export function checkObservation(index: ReferenceIndex, o: Observation): InputProblem[] {
   if ('mark' in o)
@@ -48,6 +55,10 @@ export function checkObservation(index: ReferenceIndex, o: Observation): InputPr
     }
     return 'text' in o ? [] : [{ pointer: '/text', message: `${o.code} is read from its text` }];
   }
+  if ('number' in o)
+    return /[\p{L}\p{N}]/u.test(o.number)
+      ? []
+      : [{ pointer: '/number', message: 'a number needs letters or digits' }];
   const feature = index.features.get(o.feature);
   if (!feature) return [{ pointer: '/feature', message: `there is no feature “${o.feature}”` }];
   if ('state' in o) return [];

@@ -1,7 +1,8 @@
 /** How the chance of an observation hangs on the month a piece was made: marks and date codes. */
-import { addMonthsToEnd, parseMonths, periodOf, type Span } from '../dates/index.ts';
+import { addMonthsToEnd, OPEN_START, parseMonths, periodOf, type Span } from '../dates/index.ts';
 import type { DatedWindow } from '../reference/index.ts';
 import { type ReferenceIndex, type Row } from './compile.ts';
+import { tellsHistory, type HistoryMark } from './history.ts';
 import { monthsOf, type Month } from './months.ts';
 
 export interface DatedPart {
@@ -48,6 +49,23 @@ export function statementSpans(
 /** The row whose dates and stamps a row is judged by: an imitation's original, else itself. */
 export const judged = (index: ReferenceIndex, row: Row): Row => index.rows[row.judgedAs] ?? row;
 
+/** Whether a mark of making stands at a place; stamps struck afterwards stand beside it and do not count. */
+export function standsAt(index: ReferenceIndex, id: string, place: string | null): boolean {
+  const mark = index.marks.get(id);
+  return (mark?.place ?? null) === place && !tellsHistory(mark);
+}
+
+/** A piece bears a stamp of re-work only if it was made before that stamp went out of use. */
+export function historyMarkDates(index: ReferenceIndex, mark: HistoryMark, error: number): DatedPart {
+  const { from } = index.calendar;
+  const classOf = new Int32Array(index.rows.length).fill(mark.window == null ? -1 : 0);
+  if (mark.window == null) return { classOf, factors: [], from };
+  const { strict, lenient } = statementSpans(mark.window, mark.carryOver);
+  const until = (spans: readonly Span[]) => spans.map((s) => ({ from: OPEN_START, to: s.to }));
+  const before = holdOver(index, until(strict), until(lenient));
+  return { classOf, factors: [before.map((h) => h * (1 - error) + (1 - h) * error)], from };
+}
+
 export function markDates(index: ReferenceIndex, id: string, error: number): DatedPart {
   const { from, length } = index.calendar;
   const classOf = new Int32Array(index.rows.length).fill(-1);
@@ -69,7 +87,7 @@ export function markDates(index: ReferenceIndex, id: string, error: number): Dat
   const own = holdOf(id);
   const n = Math.max(2, index.marks.size);
   const others = [...index.marks.values()].filter(
-    (m) => m.maker === mark.maker && (m.place ?? null) === place,
+    (m) => m.maker === mark.maker && standsAt(index, m.id, place),
   );
   const together = new Float64Array(length);
   for (const other of others) holdOf(other.id).forEach((h, i) => (together[i] = (together[i] ?? 0) + h));
@@ -85,7 +103,7 @@ export function markDates(index: ReferenceIndex, id: string, error: number): Dat
   };
   for (const row of index.rows) {
     const bearer = judged(index, row);
-    const listed = (bearer.variant.marks ?? []).filter((m) => (index.marks.get(m)?.place ?? null) === place);
+    const listed = (bearer.variant.marks ?? []).filter((m) => standsAt(index, m, place));
     if (listed.includes(id)) {
       // of several marks that a variant bears, those whose window holds the month share it
       const bearing = listed.map(holdOf);

@@ -14,6 +14,7 @@ import {
 import { readDateCode, type DatedWindow } from '../reference/index.ts';
 import { scopedWindows, statementSpans } from './datedSigns.ts';
 import type { ReferenceIndex, Row } from './compile.ts';
+import { changedBy, tellsHistory, type PieceHistory } from './history.ts';
 import type {
   Bound,
   Conflict,
@@ -62,10 +63,13 @@ export type DatedAnswer = Omit<Dating, 'years'>;
 export function dateByOverlap(
   index: ReferenceIndex,
   observations: readonly Observation[],
+  history: PieceHistory,
   context: DatingContext,
   settings: BenchSettings,
 ): DatedAnswer {
   const claims = observations.flatMap((o) => {
+    // what a re-work changed dates the re-work, not the making
+    if ('feature' in o && changedBy(history, o.feature)) return [];
     const claim = claimOf(index, o, context, settings);
     return claim ? [claim] : [];
   });
@@ -103,6 +107,12 @@ function barOf(claim: ClaimOfDate, setAside: boolean): DatedClaim {
   };
 }
 
+/** A stamp struck afterwards says only that the piece was there by then. */
+const untilTheEnd = (spans: Pick<Statement, 'strict' | 'lenient'>) => {
+  const until = (all: readonly Span[]) => joined(all.map((s) => ({ from: OPEN_START, to: s.to })));
+  return { strict: until(spans.strict), lenient: until(spans.lenient) };
+};
+
 function claimOf(
   index: ReferenceIndex,
   o: Observation,
@@ -115,7 +125,9 @@ function claimOf(
     const statement = {
       source: mark.source ?? null,
       page: mark.page ?? null,
-      ...statementSpans(mark.window, mark.carryOver),
+      ...(tellsHistory(mark)
+        ? untilTheEnd(statementSpans(mark.window, mark.carryOver))
+        : statementSpans(mark.window, mark.carryOver)),
     };
     return claimFrom(
       index,

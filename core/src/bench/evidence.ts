@@ -70,9 +70,9 @@ function partSoFar(
   if (used.length === part.signs.length)
     return ((part.own[row.index] ?? 0) + (part.donor[row.index] ?? 0)) * dated;
   const product = used.reduce((p, k) => p * (signs[k]?.likelihood[row.index] ?? 1), 1);
-  const donor =
-    Math.max(1e-12, (part.donor[row.index] ?? 0) / part.exchange) ** (used.length / part.signs.length);
-  return ((1 - part.exchange) * product + part.exchange * donor) * dated;
+  const s = part.exchange[row.index] ?? 0;
+  const donor = Math.max(1e-12, (part.donor[row.index] ?? 0) / s) ** (used.length / part.signs.length);
+  return ((1 - s) * product + s * donor) * dated;
 }
 
 /** Parts that this candidate needs to have been swapped: the donor term carries them. */
@@ -81,6 +81,7 @@ export function exchangedParts(
   candidate: Row,
 ): { part: string; responsibility: number }[] {
   return posterior.parts.flatMap((part) => {
+    if (part.reworked) return [];
     const own = part.own[candidate.index] ?? 0;
     const donor = part.donor[candidate.index] ?? 0;
     const responsibility = donor / Math.max(own + donor, 1e-300);

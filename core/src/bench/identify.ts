@@ -4,6 +4,7 @@ import { codeAnswers, serialAlerts } from './codeAnswers.ts';
 import { dateByOverlap, type DatingContext } from './dating.ts';
 import { evidenceFor, exchangedParts } from './evidence.ts';
 import { subjectKey } from './checkObservations.ts';
+import { historyEvents, pieceHistory } from './history.ts';
 import { nextChecks } from './nextChecks.ts';
 import type { Alert, IdentifyAnswer, IdentifyQuestion, Observation } from './observation.ts';
 import { posteriorOf, productOf, rowsWithin, type Posterior } from './posterior.ts';
@@ -29,11 +30,19 @@ export function identify(
 ): IdentifyAnswer {
   const observations = [...question.observations].sort((a, b) => (inOrder(a) < inOrder(b) ? -1 : 1));
   const signs = signsOf(index, observations, settings);
-  const posterior = posteriorOf(index, signs, question.within, question.found ?? 'unknown', settings);
+  const history = pieceHistory(index, observations);
+  const posterior = posteriorOf(
+    index,
+    signs,
+    question.within,
+    question.found ?? 'unknown',
+    settings,
+    history,
+  );
   const { ranked } = posterior;
   const together = putTogether(index, signs, posterior, settings);
   const context = datingContext(index, question, posterior);
-  const dating = dateByOverlap(index, observations, context, settings);
+  const dating = dateByOverlap(index, observations, history, context, settings);
   const candidates = ranked.slice(0, question.limit ?? DEFAULT_LIMIT).map((row) => ({
     variant: row.variant.id,
     pattern: row.pattern.id,
@@ -50,6 +59,8 @@ export function identify(
     nextChecks: nextChecks(index, observations, posterior, settings),
     alerts: [...serialAlerts(index, observations), ...tellAlerts(posterior, ranked, settings)],
     putTogether: together ?? null,
+    history: historyEvents(index, history, ranked[0]),
+    numbers: history.numbers ?? null,
   };
 }
 

@@ -2,6 +2,7 @@
 import { readDateCode } from '../reference/index.ts';
 import { NOT_APPLICABLE, type Column, type MeasureColumn, type ReferenceIndex, type Row } from './compile.ts';
 import { dateCodeDates, markDates } from './datedSigns.ts';
+import { tellsHistory } from './history.ts';
 import type { NextCheck, Observation } from './observation.ts';
 import { customsSpoken } from './customs.ts';
 import { measureDensity } from './density.ts';
@@ -31,7 +32,11 @@ export function nextChecks(
   if (rows.length === 0) return [];
   const weighed = [...rows, { row: undefined, p: posterior.unlisted }];
   const done = new Set(
-    observations.map((o) => ('mark' in o ? 'mark' : 'code' in o ? `code ${o.code}` : o.feature)),
+    observations.flatMap((o) => {
+      if ('mark' in o) return tellsHistory(index.marks.get(o.mark)) ? [] : ['mark'];
+      if ('number' in o) return [];
+      return ['code' in o ? `code ${o.code}` : o.feature];
+    }),
   );
   const constructions = new Set(rows.filter((w) => w.p > 0.01).map((w) => w.row?.construction));
   const checks: NextCheck[] = [];

@@ -1,5 +1,11 @@
 /** What a person at the bench saw, and what the engine answers (formats.md, "Identify"). */
-import type { Construction, Effort, FeatureReading, ImpliedFeature } from '../reference/index.ts';
+import type {
+  Construction,
+  Effort,
+  FeatureReading,
+  ImpliedFeature,
+  MarkHistory,
+} from '../reference/index.ts';
 
 type Maybe<T> = T | null | undefined;
 
@@ -21,6 +27,8 @@ export type Observation =
     }
   | { feature: string; state: ObservationState }
   | { mark: string; certainty?: Maybe<Certainty> }
+  /** a number struck on a part, to be held against those on the others */
+  | { part: string; number: string }
   | { code: string; reads: Record<string, string | number>; certainty?: Maybe<Certainty> }
   | { code: string; text: string; certainty?: Maybe<Certainty> };
 
@@ -47,6 +55,25 @@ export type Subject =
   | { code: string }
   | { maker: string }
   | { variants: number };
+
+/** Something done to the piece after it was made. */
+export interface HistoryEvent {
+  what: MarkHistory['what'];
+  because: { mark: string } | { variant: string };
+  /** EDTF, when it was done; null where the reference does not date it */
+  window: string | null;
+  /** features that were changed with it */
+  changed: string[];
+  /** variants it was made from */
+  from: { variant: string; pattern: string }[];
+  source: string | null;
+  page: string | null;
+}
+export interface NumbersAnswer {
+  verdict: 'matching' | 'differing' | 'one-only';
+  /** the leading part first; `agrees` is with its number */
+  parts: { part: string; number: string; agrees: boolean }[];
+}
 
 export type Verdict = 'agrees' | 'disagrees' | 'silent';
 export interface Evidence {
@@ -163,4 +190,6 @@ export interface IdentifyAnswer {
   nextChecks: NextCheck[];
   alerts: Alert[];
   putTogether: PutTogetherAnswer | null;
+  history: HistoryEvent[];
+  numbers: NumbersAnswer | null;
 }

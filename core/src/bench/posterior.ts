@@ -3,6 +3,7 @@
  */
 import type { Construction, SwapClass } from '../reference/index.ts';
 import type { ReferenceIndex, Row } from './compile.ts';
+import { changedBy, exchangeChance, type HistoryMark, type PieceHistory } from './history.ts';
 import type { FoundPlace, Within } from './observation.ts';
 import type { BenchSettings } from './settings.ts';
 import type { Sign } from './sign.ts';
@@ -10,8 +11,10 @@ import type { Sign } from './sign.ts';
 export interface PartWeight {
   readonly part: string;
   readonly swap: SwapClass;
-  /** chance that the part was exchanged */
-  readonly exchange: number;
+  /** changed by a re-work that a stamp on the piece tells of: what differs is history, not an exchange */
+  readonly reworked: boolean;
+  /** per row: chance that the part is no longer the variant's own */
+  readonly exchange: Float64Array;
   readonly signs: readonly number[];
   /** per row: the part as the variant's own, (1−s)·ΠL */
   readonly own: Float64Array;
@@ -33,6 +36,8 @@ export interface Posterior {
   /** per sign with a date, per row: Σ_t P(t|v)·P(o|t) for that sign alone, 1 where the date says nothing */
   readonly datedAlone: readonly (Float64Array | undefined)[];
 }
+
+const NO_HISTORY: PieceHistory = { marks: [], numbers: undefined };
 
 /** ln of a product of many small factors: multiplied as long as it stays well above underflow, then taken over. */
 class LogProduct {
@@ -90,9 +95,10 @@ export function posteriorOf(
   within: Within | null | undefined,
   found: FoundPlace,
   settings: BenchSettings,
+  history: PieceHistory = NO_HISTORY,
 ): Posterior {
   const left = rowsWithin(index, within);
-  const parts = partsOf(index, signs, settings);
+  const parts = partsOf(index, signs, history, settings);
   const dates = dateWeights(index, signs, left);
   const prior = priorOf(left, found, settings);
   const logs = new Float64Array(index.rows.length).fill(-Infinity);
@@ -144,14 +150,21 @@ function priorOf(left: readonly Row[], found: FoundPlace, settings: BenchSetting
   return prior;
 }
 
-function partsOf(index: ReferenceIndex, signs: readonly Sign[], settings: BenchSettings): PartWeight[] {
-  const byPart = new Map<string, number[]>();
+function partsOf(
+  index: ReferenceIndex,
+  signs: readonly Sign[],
+  history: PieceHistory,
+  settings: BenchSettings,
+): PartWeight[] {
+  const byPart = new Map<string, { part: string; mark: HistoryMark | undefined; members: number[] }>();
   signs.forEach((sign, i) => {
-    const list = byPart.get(sign.part);
-    if (list) list.push(i);
-    else byPart.set(sign.part, [i]);
+    const mark = 'feature' in sign.subject ? changedBy(history, sign.subject.feature) : undefined;
+    const key = `${sign.part} ${mark?.id ?? ''}`;
+    const list = byPart.get(key);
+    if (list) list.members.push(i);
+    else byPart.set(key, { part: sign.part, mark, members: [i] });
   });
-  return [...byPart].map(([part, members]) => {
+  return [...byPart.values()].map(({ part, mark, members }) => {
     const product = new Float64Array(index.rows.length).fill(1);
     let background = 1;
     for (const i of members) {
@@ -163,15 +176,21 @@ function partsOf(index: ReferenceIndex, signs: readonly Sign[], settings: BenchS
     // features of one part may differ in swap class; the part goes as easily as its easiest feature
     const swaps = members.map((i) => signs[i]?.swap ?? 'hard');
     const swap = swaps.reduce((a, b) => (settings.exchange[b] > settings.exchange[a] ? b : a));
-    const s = settings.exchange[swap];
+    const s = exchangeChance(history, part, settings.exchange[swap], settings);
+    const exchange = new Float64Array(product.length).fill(s);
+    // a variant that bears the stamp by making was made as it is; any other was changed
+    if (mark)
+      for (const row of index.rows)
+        if (!row.variant.marks?.includes(mark.id)) exchange[row.index] = settings.changedByRework;
     const donors = donorMeans(index, product, settings);
     const own = new Float64Array(product.length);
     const donor = new Float64Array(product.length);
     for (const row of index.rows) {
-      own[row.index] = (1 - s) * (product[row.index] ?? 0);
-      donor[row.index] = s * (donors[row.group] ?? 0);
+      const gone = exchange[row.index] ?? s;
+      own[row.index] = (1 - gone) * (product[row.index] ?? 0);
+      donor[row.index] = gone * (donors[row.group] ?? 0);
     }
-    return { part, swap, exchange: s, signs: members, own, donor, background };
+    return { part, swap, reworked: mark !== undefined, exchange, signs: members, own, donor, background };
   });
 }
 

@@ -3,7 +3,7 @@ import type { Effort, SwapClass } from '../reference/index.ts';
 import type { Certainty, FoundPlace } from './observation.ts';
 
 /** Part of every stored decision, so that an old answer can be told from a new one. */
-export const ENGINE_VERSION = 'bench-2';
+export const ENGINE_VERSION = 'bench-3';
 
 export interface BenchSettings {
   /** chance that a reading is wrong */
@@ -12,6 +12,12 @@ export interface BenchSettings {
   readonly exchange: Readonly<Record<SwapClass, number>>;
   /** chance of a counterfeit among what turns up there */
   readonly counterfeits: Readonly<Record<FoundPlace, number>>;
+  /** chance that a part is not the piece's own when its number differs from the blade's */
+  readonly exchangedWhenNumbersDiffer: number;
+  /** chance that a feature named by a stamp of re-work is no longer as it was made */
+  readonly changedByRework: number;
+  /** how many of a maker's pieces came back and bear one such stamp */
+  readonly reworkedShare: number;
   readonly unlistedPrior: number;
   /** chance that an undescribed relative differs in one feature */
   readonly relativeDiffers: number;
@@ -48,6 +54,9 @@ export const BENCH_SETTINGS: BenchSettings = {
   misreading: { sure: 0.02, likely: 0.1, unsure: 0.3 },
   exchange: { never: 0.01, hard: 0.02, moderate: 0.08, easy: 0.2 },
   counterfeits: { 'specialist-dealer': 0.02, estate: 0.03, fair: 0.08, online: 0.15, unknown: 0.06 },
+  exchangedWhenNumbersDiffer: 0.9,
+  changedByRework: 0.9,
+  reworkedShare: 0.05,
   unlistedPrior: 0.05,
   relativeDiffers: 0.15,
   donorSameMaker: 0.8,

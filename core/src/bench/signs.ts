@@ -4,7 +4,8 @@ import { absenceSign, measureSign, valueSign } from './featureSigns.ts';
 import type { Certainty, Observation } from './observation.ts';
 import type { BenchSettings } from './settings.ts';
 import type { Sign } from './sign.ts';
-import { dateCodeSign, markSign, patternNumberSign, serialSign } from './stampSigns.ts';
+import { tellsHistory } from './history.ts';
+import { dateCodeSign, historyMarkSign, markSign, patternNumberSign, serialSign } from './stampSigns.ts';
 
 /** Observations must have been checked (`checkObservations`); what says nothing (`cannot-tell`) gives no sign. */
 export function signsOf(
@@ -22,7 +23,13 @@ const errorOf = (certainty: Certainty | null | undefined, settings: BenchSetting
   settings.misreading[certainty ?? 'sure'];
 
 function signOf(index: ReferenceIndex, o: Observation, settings: BenchSettings): Sign | undefined {
-  if ('mark' in o) return markSign(index, o.mark, errorOf(o.certainty, settings));
+  if ('mark' in o) {
+    const error = errorOf(o.certainty, settings);
+    const mark = index.marks.get(o.mark);
+    return tellsHistory(mark)
+      ? historyMarkSign(index, mark, error, settings)
+      : markSign(index, o.mark, error);
+  }
   if ('code' in o) {
     const code = index.codes.get(o.code);
     if (!code) return undefined;
@@ -33,6 +40,7 @@ function signOf(index: ReferenceIndex, o: Observation, settings: BenchSettings):
       ? patternNumberSign(index, code, o.text, error, settings)
       : serialSign(index, code, o.text, error);
   }
+  if ('number' in o) return undefined;
   const feature = index.features.get(o.feature);
   if (!feature) return undefined;
   if ('measure' in o) {

@@ -7,7 +7,8 @@ import {
   type SerialCode,
 } from '../reference/index.ts';
 import type { ReferenceIndex, Row } from './compile.ts';
-import { dateCodeDates, judged, markDates } from './datedSigns.ts';
+import { dateCodeDates, historyMarkDates, judged, markDates, standsAt } from './datedSigns.ts';
+import type { HistoryMark } from './history.ts';
 import { STAMP_SWAP, type BenchSettings } from './settings.ts';
 import { alternatives, backgroundShare, readingChance, TANG, type Sign } from './sign.ts';
 
@@ -16,7 +17,7 @@ const filled = (index: ReferenceIndex, value: number) => new Float64Array(index.
 export function markSign(index: ReferenceIndex, id: string, error: number): Sign {
   const mark = index.marks.get(id);
   const place = mark?.place ?? null;
-  const samePlace = (other: string) => (index.marks.get(other)?.place ?? null) === place;
+  const samePlace = (other: string) => standsAt(index, other, place);
   const n = Math.max(2, index.marks.size);
   const dated = markDates(index, id, error);
   const elsewhere = error / (n - 1);
@@ -40,6 +41,38 @@ export function markSign(index: ReferenceIndex, id: string, error: number): Sign
       if (listed.length > 0) return 'disagrees';
       return mark?.maker == null || mark.maker === judged(index, row).maker.id ? 'silent' : 'disagrees';
     },
+  };
+}
+
+/**
+ * A stamp struck on a finished piece: it was made before the stamp went out of use. A variant that bears it by
+ * making (a conversion) is expected to; any other of the maker's may have come back.
+ */
+export function historyMarkSign(
+  index: ReferenceIndex,
+  mark: HistoryMark,
+  error: number,
+  settings: BenchSettings,
+): Sign {
+  const elsewhere = error / Math.max(1, index.marks.size - 1);
+  const bears = (row: Row) => (judged(index, row).variant.marks ?? []).includes(mark.id);
+  const mayBear = (row: Row) => mark.maker == null || mark.maker === judged(index, row).maker.id;
+  const likelihood = filled(index, elsewhere);
+  for (const row of index.rows)
+    if (bears(row)) likelihood[row.index] = 1 - error;
+    else if (mayBear(row)) likelihood[row.index] = settings.reworkedShare;
+  return {
+    subject: { mark: mark.id },
+    part: TANG,
+    swap: STAMP_SWAP,
+    error,
+    observed: mark.id,
+    likelihood,
+    differing: filled(index, elsewhere),
+    background: settings.reworkedShare / 2,
+    dated: historyMarkDates(index, mark, error),
+    expected: (row) => (bears(row) ? [mark.id] : []),
+    verdict: (row) => (bears(row) ? 'agrees' : mayBear(row) ? 'silent' : 'disagrees'),
   };
 }
 

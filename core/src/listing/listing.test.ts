@@ -14,6 +14,8 @@ const facts: ListingFacts = {
   inspected: true,
   gradeLine: 'Condition: excellent.',
   disclosures: ['Blade 1: sharpened, light', 'No box'],
+  history: [],
+  refuted: [],
   included: [],
   provenance: undefined,
   unproved: ['a commercial twin shares every observed feature'],
@@ -61,6 +63,27 @@ describe('a listing', () => {
   });
   test('cautions name the topic and defer to local law', () => {
     expect(cautionsFor('bayonet').join(' ')).toMatch(/local law.*regulated/);
+  });
+  test('what was done to it afterwards is said, and cannot be dropped', () => {
+    const reworked = { ...facts, history: ['Re-worked 1946–1951', 'Numbers on blade and scabbard differ'] };
+    const text = writeListing(reworked);
+    expect(text.body).toContain('History: Re-worked 1946–1951. Numbers on blade and scabbard differ.');
+    const dropped = { ...text, body: text.body.replace('Numbers on blade and scabbard differ', '') };
+    expect(checkWording(reworked, dropped).map((p) => p.detail)).toEqual([
+      'The text no longer says: Numbers on blade and scabbard differ',
+    ]);
+  });
+  test('a refuted story is not told again, unless to say that it is wrong', () => {
+    const told = 'The maker went over to pressed fibre because horn had become too dear.';
+    const withStory = { ...facts, refuted: [{ told, because: 'The horn store burnt.' }] };
+    const text = writeListing(withStory);
+    const say = (sentence: string) =>
+      checkWording(withStory, { ...text, body: `${text.body}\n\n${sentence}` });
+    expect(say('The works went over to fibre, pressed, as horn became far too dear in those years.')).toEqual(
+      [{ kind: 'refuted-story', detail: `This story is refuted: “${told}” The horn store burnt.` }],
+    );
+    expect(say('That pressed fibre came because horn became too dear is wrong.')).toEqual([]);
+    expect(say('Scales of pressed fibre.')).toEqual([]);
   });
   test('that nothing was found is said only of a piece that was inspected', () => {
     const clean = { ...facts, disclosures: [] };

@@ -17,10 +17,19 @@ export interface ListingFacts {
   readonly gradeLine: string | undefined;
   /** every finding, alteration, treatment and missing item */
   readonly disclosures: readonly string[];
+  /** what was done to it after it was made, and whether its numbers belong together; said like a disclosure */
+  readonly history: readonly string[];
+  /** told of its maker, pattern or variant and known to be wrong: never to be repeated */
+  readonly refuted: readonly RefutedStory[];
   readonly included: readonly string[];
   readonly provenance: string | undefined;
   readonly unproved: readonly string[];
   readonly isReplica: boolean;
+}
+
+export interface RefutedStory {
+  readonly told: string;
+  readonly because: string | undefined;
 }
 
 export interface ListingText {
@@ -71,6 +80,7 @@ export function writeListing(facts: ListingFacts): ListingText {
       : facts.inspected
         ? 'No fault was found on inspection.'
         : 'It has not been inspected yet.',
+    facts.history.length > 0 ? `History: ${facts.history.join('. ')}.` : undefined,
     facts.included.length > 0 ? `Included: ${facts.included.join(', ')}.` : undefined,
     facts.provenance ? `Provenance: ${facts.provenance}` : 'Earlier owners are not known.',
     facts.unproved.length > 0 ? `Not proved, because ${facts.unproved.join('; ')}.` : undefined,
@@ -101,7 +111,7 @@ export function cautionsFor(construction: Construction): string[] {
 }
 
 export interface WordingProblem {
-  readonly kind: 'disclosure-dropped' | 'claim-too-strong';
+  readonly kind: 'disclosure-dropped' | 'claim-too-strong' | 'refuted-story';
   readonly detail: string;
 }
 
@@ -115,11 +125,34 @@ const folded = (text: string) =>
     .replace(/[^\p{L}\p{N}]+/gu, ' ')
     .trim();
 
+/** Words that carry a story: long enough to mean something, cut short so that their endings do not matter. */
+const carrying = (text: string): Set<string> =>
+  new Set(
+    folded(text)
+      .split(' ')
+      .filter((word) => word.length > 3)
+      .map((word) => word.slice(0, 5)),
+  );
+/** A story counts as told again when one sentence has so much of it. */
+const MUCH_OF_IT = 0.6;
+/** A sentence that says the story is wrong may well name it. */
+const DENIES = /\b(not|never|wrong(?:ly)?|refuted|untrue|mistaken|no (?:truth|evidence)|contrary)\b/i;
+
+function repeats(body: string, told: string): boolean {
+  const story = carrying(told);
+  if (story.size === 0) return false;
+  return body.split(/(?<=[.!?])\s+|\n+/).some((sentence) => {
+    const words = carrying(sentence);
+    const shared = [...story].filter((word) => words.has(word)).length;
+    return shared / story.size >= MUCH_OF_IT && !DENIES.test(sentence);
+  });
+}
+
 /** What an edit by hand took away or made stronger than the evidence; publishing waits until it is mended. */
 export function checkWording(facts: ListingFacts, text: ListingText): WordingProblem[] {
   const problems: WordingProblem[] = [];
   const body = folded(`${text.title} ${text.body}`);
-  for (const disclosure of facts.disclosures)
+  for (const disclosure of [...facts.disclosures, ...facts.history])
     if (!body.includes(folded(disclosure)))
       problems.push({ kind: 'disclosure-dropped', detail: `The text no longer says: ${disclosure}` });
   for (const caution of cautionsFor(facts.construction))
@@ -130,6 +163,12 @@ export function checkWording(facts: ListingFacts, text: ListingText): WordingPro
       });
   if (facts.isReplica && !body.includes('replica'))
     problems.push({ kind: 'disclosure-dropped', detail: 'A replica must be called a replica.' });
+  for (const story of facts.refuted)
+    if (repeats(text.body, story.told))
+      problems.push({
+        kind: 'refuted-story',
+        detail: `This story is refuted: “${story.told}”${story.because === undefined ? '' : ` ${story.because}`}`,
+      });
   if (facts.tier !== 'confirmed') {
     const strong = STRONG_WORDS.exec(`${text.title} ${text.body}`);
     if (strong)

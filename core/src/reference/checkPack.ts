@@ -2,7 +2,7 @@
  * What no schema can see: references that point nowhere, values outside their feature, windows that end before
  * they begin, loops of twins, and what is possible but worth a warning.
  */
-import { covers, parseMonths, parsePeriod, periodOf } from '../dates/index.ts';
+import { calendarOf, covers, parseMonths, parsePeriod, periodOf } from '../dates/index.ts';
 import type { InputProblem } from '../result/index.ts';
 import {
   PACK_SECTIONS,
@@ -109,6 +109,7 @@ export function checkPack(pack: ReferencePack, rest: PackContents): PackCheck {
     period(mark.window, `/marks/${i}/window`);
     duration(mark.carryOver, `/marks/${i}/carryOver`, report);
     mark.codes?.forEach((id, j) => refers('codes', id, `/marks/${i}/codes/${j}`));
+    mark.history?.changes?.forEach((id, j) => refers('features', id, `/marks/${i}/history/changes/${j}`));
   });
   pack.windows?.forEach((window, i) => {
     refers('makers', window.maker, `/windows/${i}/maker`);
@@ -131,8 +132,13 @@ export function checkPack(pack: ReferencePack, rest: PackContents): PackCheck {
     measures(variant.measures, `${at}/measures`);
     variant.marks?.forEach((id, j) => refers('marks', id, `${at}/marks/${j}`));
     variant.claims?.forEach((claim, j) => refers('sources', claim.source, `${at}/claims/${j}/source`));
-    const loop = twinLoop(variant, known.variants);
-    if (loop) report(`${at}/twinOf`, `this goes round in a circle: ${loop.join(' → ')}`);
+    variant.convertedFrom?.forEach((id, j) => refers('variants', id, `${at}/convertedFrom/${j}`));
+    const circle = (field: string, of: (v: Variant) => readonly string[]) => {
+      const path = circleFrom(variant, known.variants, of);
+      if (path) report(`${at}/${field}`, `this goes round in a circle: ${path.join(' → ')}`);
+    };
+    circle('twinOf', (v) => (v.twinOf == null ? [] : [v.twinOf]));
+    circle('convertedFrom', (v) => v.convertedFrom ?? []);
     const outside = errors.length === 0 && outsideItsMaker(variant, known);
     if (outside) warnings.push(outside);
   });
@@ -145,6 +151,7 @@ export function checkPack(pack: ReferencePack, rest: PackContents): PackCheck {
     if (story.maker == null && story.pattern == null && story.variant == null)
       report(`${at}/maker`, 'say what the story is about: a maker, a pattern or a variant');
   });
+  if (errors.length === 0) warnings.push(...annualWarnings(pack, known));
   const peopled = new Set([...known.variants.values()].map((v) => v.pattern));
   for (const pattern of pack.patterns ?? [])
     if (!peopled.has(pattern.id)) warnings.push(`pattern ${pattern.id} has no variants`);
@@ -265,14 +272,21 @@ function checkDateCode(
   });
 }
 
-function twinLoop(start: Variant, variants: ReadonlyMap<string, Variant>): string[] | undefined {
-  const path = [start.id];
-  let next = start.twinOf;
-  while (next != null) {
-    path.push(next);
-    if (next === start.id) return path;
-    if (path.indexOf(next) < path.length - 1) return undefined; // a circle further on, reported where it closes
-    next = variants.get(next)?.twinOf;
+/** The shortest way from a variant back to itself, or undefined. */
+function circleFrom(
+  start: Variant,
+  variants: ReadonlyMap<string, Variant>,
+  of: (variant: Variant) => readonly string[],
+): string[] | undefined {
+  const ways: string[][] = of(start).map((id) => [start.id, id]);
+  const seen = new Set<string>();
+  for (let way = ways.shift(); way; way = ways.shift()) {
+    const last = way.at(-1) ?? '';
+    if (last === start.id) return way;
+    if (seen.has(last)) continue; // a circle further on is reported where it closes
+    seen.add(last);
+    const variant = variants.get(last);
+    for (const next of variant ? of(variant) : []) ways.push([...way, next]);
   }
   return undefined;
 }
@@ -288,4 +302,33 @@ function outsideItsMaker(variant: Variant, known: Known): string | undefined {
   return inside
     ? undefined
     : `variant ${variant.id} (${variant.window}) lies outside ${maker.id}’s ${maker.active}`;
+}
+
+/**
+ * An annual series counts from its first year: index = year − first year + 1. The first year is what most of the
+ * pattern's indexed editions agree on; those that count otherwise are named.
+ */
+function annualWarnings(pack: ReferencePack, known: Known): string[] {
+  const touched = new Set((pack.variants ?? []).map((v) => v.pattern));
+  const byPattern = new Map<string, { variant: Variant; first: number }[]>();
+  for (const variant of known.variants.values()) {
+    const index = variant.edition?.index;
+    if (index == null || variant.window == null || !touched.has(variant.pattern)) continue;
+    const start = periodOf(variant.window).start.earliest;
+    if (!Number.isFinite(start)) continue;
+    const list = byPattern.get(variant.pattern) ?? [];
+    list.push({ variant, first: calendarOf(start).year - index + 1 });
+    byPattern.set(variant.pattern, list);
+  }
+  return [...byPattern.values()].flatMap((editions) => {
+    const votes = new Map<number, number>();
+    for (const { first } of editions) votes.set(first, (votes.get(first) ?? 0) + 1);
+    const [first] = [...votes].sort((a, b) => b[1] - a[1] || a[0] - b[0])[0] ?? [0];
+    return editions
+      .filter((e) => e.first !== first)
+      .map(({ variant }) => {
+        const index = variant.edition?.index ?? 0;
+        return `variant ${variant.id}: number ${index} of a series that began in ${first} is of ${first + index - 1}, not ${variant.window}`;
+      });
+  });
 }

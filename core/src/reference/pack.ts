@@ -102,6 +102,14 @@ export interface DatedWindow {
   note?: Maybe<string>;
 }
 
+export const STAMPED_AFTERWARDS = ['re-issue', 're-work', 'conversion'] as const;
+/** A stamp struck later than the piece was made tells what was done to it: history, not damage. */
+export interface MarkHistory {
+  what: (typeof STAMPED_AFTERWARDS)[number];
+  /** features that were changed with it, and so no longer speak for the piece as it was made */
+  changes?: Maybe<string[]>;
+}
+
 export interface Mark {
   id: string;
   maker?: Maybe<string>;
@@ -113,6 +121,8 @@ export interface Mark {
   source?: Maybe<string>;
   page?: Maybe<string>;
   codes?: Maybe<string[]>;
+  /** struck when a finished piece came back to the maker or an arsenal */
+  history?: Maybe<MarkHistory>;
 }
 
 export interface CodeRead {
@@ -223,6 +233,8 @@ export interface Variant {
   window?: Maybe<string>;
   issuedTo?: Maybe<string>;
   twinOf?: Maybe<string>;
+  /** finished pieces of these variants were made into this one: shortened, re-hilted, opened up */
+  convertedFrom?: Maybe<string[]>;
   made?: Maybe<Production>;
   features?: Maybe<Record<string, FeatureReading[]>>;
   measures?: Maybe<Record<string, NominalMeasure>>;

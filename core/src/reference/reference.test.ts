@@ -178,6 +178,43 @@ describe('what a pack may not say', () => {
       '/variants/1/twinOf',
     ]);
   });
+  test('conversions that go round in a circle, or come from nowhere', () => {
+    const made = (id: string, ...convertedFrom: string[]) => ({
+      id,
+      pattern: 'jack',
+      name: id,
+      kind: 'service' as const,
+      convertedFrom,
+    });
+    const circle = pack({ variants: [made('a', 'b'), made('b', 'c', 'd'), made('c'), made('d', 'a')] });
+    expect(checkPack(circle, emptyContents()).errors).toContainEqual({
+      pointer: '/variants/0/convertedFrom',
+      message: 'this goes round in a circle: a → b → d → a',
+    });
+    expect(pointers(pack({ variants: [made('a', 'nowhere')] }))).toEqual(['/variants/0/convertedFrom/0']);
+  });
+  test('a stamp of re-work that changes what nobody knows', () =>
+    expect(
+      pointers(
+        pack({
+          marks: [{ id: 'r', lines: ['R'], history: { what: 're-work', changes: ['scales', 'soul'] } }],
+        }),
+      ),
+    ).toEqual(['/marks/0/history/changes/1']));
+  test('warns of an annual edition whose number and year do not go together', () => {
+    const yearly = (index: number, window: string) => ({
+      id: `y${index}`,
+      pattern: 'jack',
+      name: `Number ${index}`,
+      kind: 'limited' as const,
+      window,
+      edition: { run: 100, index },
+    });
+    const series = [yearly(1, '1931'), yearly(2, '1932-05'), yearly(3, '1933/1934'), yearly(5, '1936')];
+    expect(checkPack(pack({ variants: series }), emptyContents()).warnings).toEqual([
+      'variant y5: number 5 of a series that began in 1931 is of 1935, not 1936',
+    ]);
+  });
   test('a thing that stands twice', () =>
     expect(
       pointers(

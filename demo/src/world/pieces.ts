@@ -44,6 +44,12 @@ const finding = (
   more: Partial<Finding> = {},
 ): Finding => ({ part, defect, severity, ...more });
 
+/** Numbers on blade, scabbard and frog, as far as they are there. */
+function numbered(...numbers: string[]): Observation[] {
+  const parts = ['blade', 'scabbard', 'frog'];
+  return numbers.map((number, i) => ({ part: parts[i] ?? '', number }));
+}
+
 export const stories: readonly Story[] = [
   {
     title: 'Harbour jack, service issue?',
@@ -202,6 +208,7 @@ export const stories: readonly Story[] = [
     price: '1850.00',
     currency: 'SEK',
     said: 'Matching scabbard.',
+    codes: numbered('A 4417', 'A 4417'),
     findings: [
       finding('finish', 'finish-loss', null, { measure: 12 }),
       finding('scabbard', 'dent', 'light'),
@@ -223,7 +230,25 @@ export const stories: readonly Story[] = [
     price: '48.00',
     currency: 'EUR',
     said: 'As they came from the stores.',
-    instead: { 'grip-material': 'walnut', coating: 'blued', 'matching-numbers': 'differing' },
+    instead: { 'grip-material': 'walnut', coating: 'blued' },
+    codes: numbered('A 2086', 'C 914'),
+  },
+  {
+    title: 'Bayonet, Pattern 3, re-worked after the war',
+    variant: 'p3-first',
+    until: 'condition',
+    source: 'auction',
+    from: 'a house sale',
+    place: 'Norham',
+    acquired: '2026-10-04',
+    price: '74.00',
+    currency: 'EUR',
+    said: 'Never been touched.',
+    instead: { coating: 'phosphated', 'grip-material': 'resin' },
+    codes: [{ mark: 'vm-rework' }, ...numbered('F 702', 'F 702')],
+    findings: [finding('finish', 'finish-loss', null, { measure: 8 }), finding('scabbard', 'dent', 'trace')],
+    completeness: { scabbard: 'original', frog: 'none' },
+    tier: 'probable',
   },
   {
     title: 'Bayonet, arsenal shortened',
@@ -236,6 +261,7 @@ export const stories: readonly Story[] = [
     price: '96.00',
     currency: 'EUR',
     said: 'He was on the cutters before the war.',
+    codes: [{ mark: 'vm-shortened' }, ...numbered('B 1530', 'B 1530', 'B 1530')],
     findings: [finding('finish', 'finish-loss', null, { measure: 25 }), finding('blade', 'pitting', 'trace')],
     completeness: { scabbard: 'period', frog: 'original' },
     tier: 'confirmed',

@@ -392,21 +392,6 @@ const features: Feature[] = [
     ask: 'What is the grip made of?',
   },
   {
-    id: 'matching-numbers',
-    label: 'Numbers',
-    part: 'scabbard',
-    kind: 'category',
-    values: [
-      { id: 'matching', label: 'Blade and scabbard match' },
-      { id: 'differing', label: 'They differ' },
-      { id: 'none', label: 'No numbers' },
-    ],
-    swap: 'easy',
-    effort: 'glance',
-    constructions: ['bayonet'],
-    ask: 'Compare the numbers on ricasso, scabbard and frog.',
-  },
-  {
     id: 'spike',
     label: 'Marlin spike',
     part: 'tool',
@@ -623,6 +608,28 @@ const marks: Mark[] = [
     window: '1921/1958',
     source: 'arsenal-register',
     page: '61',
+  },
+  {
+    id: 'vm-shortened',
+    maker: 'vessmark',
+    place: 'guard',
+    lines: ['V·S·A', 'K'],
+    lettering: 'small-block',
+    window: '1934/1944',
+    source: 'arsenal-register',
+    page: '5',
+    history: { what: 'conversion' },
+  },
+  {
+    id: 'vm-rework',
+    maker: 'vessmark',
+    place: 'ricasso',
+    lines: ['R', 'V·S·A'],
+    lettering: 'small-block',
+    window: '1946/1951',
+    source: 'arsenal-register',
+    page: '88',
+    history: { what: 're-work', changes: ['coating', 'grip-material'] },
   },
   {
     id: 'vm-contractor',
@@ -1126,30 +1133,43 @@ const bayonet = (
   quantity: number,
   mark: string,
   changes: Record<string, FeatureReading[]>,
+  convertedFrom: string[] = [],
 ) =>
   variant({
     id,
     pattern,
     name,
     kind: 'service',
+    ...(convertedFrom.length > 0 ? { convertedFrom } : {}),
     window,
     issuedTo: 'the Coastal Service',
     made: { quantity, basis: 'documented' },
     features: { ...bayonetBase, ...changes },
-    marks: [mark],
+    marks: convertedFrom.length > 0 ? [mark, 'vm-shortened'] : [mark],
     claims: [{ about: 'window', source: 'arsenal-register', page: '5' }],
   });
 bayonet('p1l-bright', 'pattern-1-long', 'Bright finish', '1889/1907', 46000, 'vm-arsenal', {});
 bayonet('p1l-blued', 'pattern-1-long', 'Blued', '1908/1932', 61000, 'vm-arsenal', { coating: ['blued'] });
-bayonet('p1s-arsenal', 'pattern-1-short', 'Arsenal shortening', '1934/1939', 18000, 'vm-wheel', {
-  coating: ['blued'],
-  fuller: ['short'],
-});
-bayonet('p1s-late', 'pattern-1-short', 'Late shortening, phosphated', '1942/1944', 9000, 'vm-wheel', {
-  coating: ['phosphated'],
-  fuller: ['short'],
-  'grip-material': ['beech'],
-});
+bayonet(
+  'p1s-arsenal',
+  'pattern-1-short',
+  'Arsenal shortening',
+  '1934/1939',
+  18000,
+  'vm-wheel',
+  { coating: ['blued'], fuller: ['short'] },
+  ['p1l-blued', 'p1l-bright'],
+);
+bayonet(
+  'p1s-late',
+  'pattern-1-short',
+  'Late shortening, phosphated',
+  '1942/1944',
+  9000,
+  'vm-wheel',
+  { coating: ['phosphated'], fuller: ['short'], 'grip-material': ['beech'] },
+  ['p1l-blued'],
+);
 bayonet('p3-first', 'pattern-3', 'First contract', '1938/1941', 70000, 'vm-wheel', {
   coating: ['blued'],
   fuller: ['short'],

@@ -1,7 +1,7 @@
 /** What the stored record allows a listing or a certificate to say. */
-import type { ReferenceIndex } from '@jutbank/core/bench';
+import type { IdentifyAnswer, ReferenceIndex } from '@jutbank/core/bench';
 import { mainScale } from '@jutbank/core/condition';
-import { spanInWords } from '@jutbank/core/dates';
+import { edtfInWords, spanInWords } from '@jutbank/core/dates';
 import type { ListingFacts } from '@jutbank/core/listing';
 import { trailText } from '@jutbank/core/provenance';
 import { dimensionOfUnit, formatQuantity } from '@jutbank/core/units';
@@ -23,6 +23,35 @@ const INCLUDED: Record<string, Record<string, string>> = {
   },
   frog: { original: 'its frog', period: 'a frog of the period' },
 };
+
+const DONE = { 're-issue': 'Issued again', 're-work': 'Re-worked', conversion: 'Converted' } as const;
+
+/** What happened to the piece after it was made, a sentence for each. */
+function historyLines(
+  index: ReferenceIndex,
+  answer: IdentifyAnswer,
+  attributed: string | undefined,
+): string[] {
+  // what only follows from being a variant is said of that variant only
+  const told = answer.history.filter((e) => !('variant' in e.because) || e.because.variant === attributed);
+  const events = told.map((event) => {
+    const from = event.from.map((f) => index.variants.get(f.variant)?.variant.name ?? f.variant);
+    const changed = event.changed.map((id) => (index.features.get(id)?.label ?? id).toLowerCase());
+    return [
+      DONE[event.what],
+      from.length > 0 && `from ${from.join(' or ')}`,
+      event.window !== null && edtfInWords(event.window),
+      changed.length > 0 && `(${changed.join(', ')} changed)`,
+    ]
+      .filter((part) => part !== false)
+      .join(' ');
+  });
+  const { numbers } = answer;
+  const parts = numbers?.parts.map((p) => p.part).join(', ') ?? '';
+  if (numbers?.verdict === 'matching') events.push(`The numbers on ${parts} match`);
+  if (numbers?.verdict === 'differing') events.push(`The numbers on ${parts} differ`);
+  return events;
+}
 
 export function factsOf(index: ReferenceIndex, record: PieceRecord): ListingFacts {
   const answer = identifyRecord(index, record);
@@ -57,6 +86,15 @@ export function factsOf(index: ReferenceIndex, record: PieceRecord): ListingFact
         ? `Condition: ${main.grade.replace('-', ' ')} on the ${scale} scale (condition index ${grade.conditionIndex} of 100).`
         : undefined,
     disclosures: grade.disclosures,
+    history: historyLines(index, answer, row?.variant.id),
+    refuted: index.contents.stories.flatMap((story) =>
+      story.verdict === 'refuted' &&
+      ((story.variant != null && story.variant === row?.variant.id) ||
+        (story.pattern != null && story.pattern === pattern?.id) ||
+        (story.maker != null && story.maker === pattern?.maker))
+        ? [{ told: story.told, because: story.because ?? undefined }]
+        : [],
+    ),
     included: Object.entries(record.completeness).flatMap(([item, state]) => {
       const words = INCLUDED[item]?.[state ?? ''];
       return words ? [words] : [];

@@ -17,10 +17,10 @@ export interface Choice {
 }
 
 /** The numbered choices of an item; empty where it is typed. */
-export function choicesOf(item: Item, vocabulary: Vocabulary, filter = ''): Choice[] {
-  if (item.kind === 'mark') {
+export function choicesOf(item: Item, filter = ''): Choice[] {
+  if (item.kind === 'mark' || item.kind === 'afterwards') {
     const wanted = new RegExp(filter.replace(/[.*+^${}()|[\]\\]/g, '\\$&').replaceAll('?', '.'), 'i');
-    return vocabulary.marks
+    return item.marks
       .filter((m) => wanted.test(m.lines.join(' ')))
       .map((mark) => ({ label: mark.lines.join(' '), make: { mark: mark.id }, mark }));
   }
@@ -49,7 +49,9 @@ interface Props {
 }
 
 export function Answering({ item, vocabulary, observed, onObserve, inHand = false }: Props) {
-  if (item.kind === 'mark')
+  if (item.kind === 'number')
+    return <NumberLine part={item.part} observed={observed} onObserve={onObserve} inHand={inHand} />;
+  if (item.kind === 'mark' || item.kind === 'afterwards')
     return (
       <MarkPicker
         item={item}
@@ -65,7 +67,7 @@ export function Answering({ item, vocabulary, observed, onObserve, inHand = fals
     return <MeasureLine feature={item.feature} observed={observed} onObserve={onObserve} inHand={inHand} />;
   return (
     <span className="chips">
-      {choicesOf(item, vocabulary).map((choice, i) => (
+      {choicesOf(item).map((choice, i) => (
         <button
           key={choice.label}
           type="button"
@@ -205,9 +207,49 @@ function MeasureLine({
   );
 }
 
+/** The number struck on a part, as it stands. */
+function NumberLine({
+  part,
+  observed,
+  onObserve,
+  inHand,
+}: {
+  part: string;
+  observed: Observation | undefined;
+  onObserve: Props['onObserve'];
+  inHand: boolean;
+}) {
+  const before = observed && 'number' in observed ? observed.number : '';
+  const [typed, setTyped] = useState(before);
+  const take = () => {
+    const number = typed.trim();
+    if (number === before) return;
+    onObserve(number === '' ? undefined : { part, number });
+  };
+  return (
+    <input
+      className="line"
+      style={{ width: 120 }}
+      value={typed}
+      autoFocus={inHand}
+      maxLength={40}
+      aria-label={`Number on the ${part}`}
+      placeholder="as struck"
+      onChange={(e) => setTyped(e.target.value)}
+      onBlur={take}
+      onKeyDown={(e) => {
+        if (e.key === 'Enter') {
+          e.preventDefault();
+          take();
+        }
+      }}
+    />
+  );
+}
+
 function MarkPicker({ item, vocabulary, observed, onObserve, inHand }: Props) {
   const [filter, setFilter] = useState('');
-  const choices = choicesOf(item, vocabulary, filter);
+  const choices = choicesOf(item, filter);
   const chosen =
     observed && 'mark' in observed ? vocabulary.marks.find((m) => m.id === observed.mark) : undefined;
   if (!inHand)

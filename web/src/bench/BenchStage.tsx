@@ -15,7 +15,7 @@ import { inWords } from '../parts/words.ts';
 import { Answering, choicesOf } from './Answering.tsx';
 import { Candidates } from './Candidates.tsx';
 import { Gauges } from './Gauges.tsx';
-import { bitsOf, itemsFor, mostTelling, observedAs, type Item } from './items.ts';
+import { bitsOf, itemsFor, mostTelling, observedAs, withObserved, type Item } from './items.ts';
 import { Middle } from './Middle.tsx';
 import { OpenQuestions } from './OpenQuestions.tsx';
 import { useAnswer } from './useAnswer.ts';
@@ -49,7 +49,12 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
   const [inHandId, setInHandId] = useState<string>();
   const [chosen, setChosen] = useState<string>();
   const answer = useAnswer(sheet, state.value);
-  const names = useVariantNames([...new Set(answer.data?.candidates.map((c) => c.pattern))]);
+  const names = useVariantNames([
+    ...new Set([
+      ...(answer.data?.candidates.map((c) => c.pattern) ?? []),
+      ...(answer.data?.history.flatMap((e) => e.from.map((f) => f.pattern)) ?? []),
+    ]),
+  ]);
   const items = itemsFor(sheet.intake.construction, vocabulary, answer.data, state.value);
   const order = telling ? mostTelling(items, answer.data) : items;
   const open = order.filter((item) => !observedAs(item, state.value));
@@ -60,23 +65,21 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
 
   const observe = (item: Item, o: Observation | undefined) => {
     if (!mayWork) return;
-    const before = observedAs(item, state.value);
-    const rest = state.value.filter((x) => x !== before);
-    state.set(o ? [...rest, o] : rest);
-    // an answer given moves on to the next thing; a code may want a second sign first
-    if (o && item.kind !== 'code') setInHandId(undefined);
+    state.set(withObserved(item, o, state.value));
+    // an answer given moves on to the next thing; a code may want a second sign first, a piece a second stamp
+    if (o && item.kind !== 'code' && item.kind !== 'afterwards') setInHandId(undefined);
     else setInHandId(item.id);
   };
   const certain = (certainty: Certainty) => {
     const last = observed ?? state.value.at(-1);
-    if (!last || 'state' in last) return;
+    if (!last || !takesCertainty(last)) return;
     state.set(
       state.value.map((o) =>
         subjectKey(o) === subjectKey(last) ? ({ ...last, certainty } as Observation) : o,
       ),
     );
   };
-  const keys = useKeys({ items: order, inHand, vocabulary, observe, move: setInHandId, state, certain });
+  const keys = useKeys({ items: order, inHand, observe, move: setInHandId, state, certain });
   useShortcuts('The bench', keys);
   const last = observed ?? state.value.at(-1);
   return (
@@ -129,7 +132,7 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
             onReading={(o) => inHand && observe(inHand, o)}
           />
         )}
-        {last && !('state' in last) && (
+        {last && takesCertainty(last) && (
           <div className="f" style={{ borderTop: 0 }}>
             <span className="fn">{nameOf(last, vocabulary)}</span>
             <span className="chips" role="group" aria-label="How certain">
@@ -189,9 +192,14 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
   );
 }
 
+/** What was not seen, or is plain text to compare, is not more or less certain. */
+const takesCertainty = (o: Observation): o is Exclude<Observation, { state: unknown } | { number: string }> =>
+  !('state' in o) && !('number' in o);
+
 function nameOf(o: Observation, vocabulary: Vocabulary): string {
   if ('mark' in o) return 'Stamp';
   if ('code' in o) return vocabulary.codes.find((c) => c.id === o.code)?.title ?? o.code;
+  if ('number' in o) return `Number on the ${o.part}`;
   return vocabulary.features.find((f) => f.id === o.feature)?.label ?? o.feature;
 }
 
@@ -236,7 +244,7 @@ function Seen({
               >
                 {item.label}
               </button>
-              {observed || item.kind === 'feature' ? (
+              {observed || item.kind === 'feature' || item.kind === 'number' ? (
                 <Answering
                   key={JSON.stringify(observed)}
                   item={item}
@@ -257,7 +265,6 @@ function Seen({
 interface KeyContext {
   readonly items: readonly Item[];
   readonly inHand: Item | undefined;
-  readonly vocabulary: Vocabulary;
   readonly observe: (item: Item, o: Observation | undefined) => void;
   readonly move: (id: string) => void;
   readonly state: { undo(): void };
@@ -265,9 +272,9 @@ interface KeyContext {
 }
 
 function useKeys(context: KeyContext) {
-  const { items, inHand, vocabulary, observe, move, state, certain } = context;
+  const { items, inHand, observe, move, state, certain } = context;
   return useMemo(() => {
-    const choices = inHand ? choicesOf(inHand, vocabulary) : [];
+    const choices = inHand ? choicesOf(inHand) : [];
     const feature = inHand?.kind === 'feature' ? inHand.feature : undefined;
     const at = items.findIndex((item) => item.id === inHand?.id);
     const step = (by: number) => {
@@ -308,5 +315,5 @@ function useKeys(context: KeyContext) {
       { key: 'u', does: 'The last answer is unsure', run: () => certain('unsure') },
       { key: 'z', does: 'Undo', run: () => state.undo() },
     ];
-  }, [certain, inHand, items, move, observe, state, vocabulary]);
+  }, [certain, inHand, items, move, observe, state]);
 }

@@ -9,6 +9,7 @@ import { YearRule, type RuleBar } from '../parts/YearRule.tsx';
 import type { VariantNames } from '../parts/names.ts';
 import { Beside } from './Beside.tsx';
 import { EvidenceTable } from './EvidenceTable.tsx';
+import { Afterwards } from './Afterwards.tsx';
 import { WhatIf } from './WhatIf.tsx';
 import { Wording } from './wording.ts';
 
@@ -87,6 +88,7 @@ export function Middle({
         </div>
       ))}
       <Codes answer={answer} words={words} />
+      <Afterwards answer={answer} words={words} names={names} />
       {candidate && candidate.evidence.length > 0 && (
         <>
           <h2 className="sec" style={{ marginTop: 16 }}>

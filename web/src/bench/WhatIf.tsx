@@ -10,14 +10,20 @@ import { useAnswer } from './useAnswer.ts';
 import type { Wording } from './wording.ts';
 
 const partOf = (o: Observation, words: Wording): string =>
-  'feature' in o ? (words.vocabulary.features.find((f) => f.id === o.feature)?.part ?? 'tang') : 'tang';
+  'number' in o
+    ? o.part
+    : 'feature' in o
+      ? (words.vocabulary.features.find((f) => f.id === o.feature)?.part ?? 'tang')
+      : 'tang';
 
 const named = (o: Observation, words: Wording): string =>
   'mark' in o
     ? 'the stamp'
     : 'code' in o
       ? words.code(o.code).toLowerCase()
-      : words.feature(o.feature).toLowerCase();
+      : 'number' in o
+        ? `the number on the ${o.part}`
+        : words.feature(o.feature).toLowerCase();
 
 const MOST_SHOWN = 5;
 

@@ -1,41 +1,62 @@
 /** What there is to look at on a piece: its features, its stamp, its codes, in bench order or most telling first. */
-import type { IdentifyAnswer, Observation } from '@jutbank/core/bench';
-import { EFFORTS, type Code, type Construction, type Effort, type Feature } from '@jutbank/core/reference';
+import { subjectKey, type IdentifyAnswer, type Observation } from '@jutbank/core/bench';
+import {
+  EFFORTS,
+  type Code,
+  type Construction,
+  type Effort,
+  type Feature,
+  type Mark,
+} from '@jutbank/core/reference';
 import type { Vocabulary } from '@jutbank/contract/reference';
 
-export type Item =
-  | {
-      readonly id: string;
-      readonly kind: 'feature';
-      readonly label: string;
-      readonly ask: string;
-      readonly effort: Effort;
-      readonly feature: Feature;
-    }
-  | {
-      readonly id: string;
-      readonly kind: 'mark';
-      readonly label: string;
-      readonly ask: string;
-      readonly effort: Effort;
-    }
-  | {
-      readonly id: string;
-      readonly kind: 'code';
-      readonly label: string;
-      readonly ask: string;
-      readonly effort: Effort;
-      readonly code: Code;
-    };
+interface Looked {
+  readonly id: string;
+  readonly label: string;
+  readonly ask: string;
+  readonly effort: Effort;
+}
+export type Item = Looked &
+  (
+    | { readonly kind: 'feature'; readonly feature: Feature }
+    /** the stamp of making: one of these */
+    | { readonly kind: 'mark'; readonly marks: readonly Mark[] }
+    /** stamps struck when the piece came back: any of these */
+    | { readonly kind: 'afterwards'; readonly marks: readonly Mark[] }
+    | { readonly kind: 'number'; readonly part: string }
+    | { readonly kind: 'code'; readonly code: Code }
+  );
 
 export const observedAs = (item: Item, observations: readonly Observation[]): Observation | undefined =>
-  observations.find((o) =>
-    item.kind === 'mark'
-      ? 'mark' in o
-      : item.kind === 'code'
-        ? 'code' in o && o.code === item.code.id
-        : 'feature' in o && o.feature === item.feature.id,
-  );
+  observations.find((o) => {
+    switch (item.kind) {
+      case 'mark':
+      case 'afterwards':
+        return 'mark' in o && item.marks.some((m) => m.id === o.mark);
+      case 'number':
+        return 'number' in o && o.part === item.part;
+      case 'code':
+        return 'code' in o && o.code === item.code.id;
+      case 'feature':
+        return 'feature' in o && o.feature === item.feature.id;
+    }
+  });
+
+/** The observations once one is made: it replaces the item's last; stamps struck afterwards stand side by side. */
+export function withObserved(
+  item: Item,
+  made: Observation | undefined,
+  observations: readonly Observation[],
+): Observation[] {
+  const key = item.kind === 'afterwards' && made ? subjectKey(made) : undefined;
+  const before =
+    key === undefined ? observedAs(item, observations) : observations.find((o) => subjectKey(o) === key);
+  const rest = observations.filter((o) => o !== before);
+  return made && !(key !== undefined && before) ? [...rest, made] : rest;
+}
+
+/** Parts that bear one number when they were issued together. */
+const NUMBERED: Partial<Record<Construction, readonly string[]>> = { bayonet: ['blade', 'scabbard', 'frog'] };
 
 /** Codes matter once their maker is in play; a code already read always stays. */
 const IN_PLAY = 0.02;
@@ -63,18 +84,38 @@ export function itemsFor(
       effort: feature.effort ?? 'glance',
       feature,
     }));
-  const mark: Item[] =
-    vocabulary.marks.length > 0
-      ? [
-          {
-            id: 'mark',
-            kind: 'mark',
-            label: 'Stamp',
-            ask: 'Which lettering stands on the tang, blade or ricasso?',
-            effort: 'open',
-          },
-        ]
-      : [];
+  const making = vocabulary.marks.filter((m) => m.history == null);
+  const afterwards = vocabulary.marks.filter(
+    (m) =>
+      m.history != null &&
+      (m.maker == null || makers.has(m.maker) || observations.some((o) => 'mark' in o && o.mark === m.id)),
+  );
+  const marks: Item[] = [
+    {
+      id: 'mark',
+      kind: 'mark',
+      label: 'Stamp',
+      ask: 'Which lettering stands on the tang, blade or ricasso?',
+      effort: 'open',
+      marks: making,
+    },
+    {
+      id: 'afterwards',
+      kind: 'afterwards',
+      label: 'Struck afterwards',
+      ask: 'Does it bear a stamp of re-issue, re-work or conversion? They are history, not damage.',
+      effort: 'loupe',
+      marks: afterwards,
+    },
+  ];
+  const numbers = (NUMBERED[construction] ?? []).map((part): Item => ({
+    id: `number ${part}`,
+    kind: 'number',
+    label: `Number on the ${part}`,
+    ask: 'Numbers that match say the parts were issued together.',
+    effort: 'glance',
+    part,
+  }));
   const codes = vocabulary.codes
     .filter(
       (code) =>
@@ -90,9 +131,12 @@ export function itemsFor(
       effort: 'loupe',
       code,
     }));
-  return [...features, ...mark, ...codes].sort(
-    (a, b) => EFFORTS.indexOf(a.effort) - EFFORTS.indexOf(b.effort),
-  );
+  return [
+    ...features,
+    ...numbers,
+    ...marks.filter((m) => !('marks' in m) || m.marks.length > 0),
+    ...codes,
+  ].sort((a, b) => EFFORTS.indexOf(a.effort) - EFFORTS.indexOf(b.effort));
 }
 
 /** Bits that a sure reading of the item would settle, by the engine's last answer. */
@@ -102,7 +146,7 @@ export function bitsOf(item: Item, answer: IdentifyAnswer | undefined): number {
       ? c.mark
       : item.kind === 'code'
         ? c.code === item.code.id
-        : c.feature === item.feature.id,
+        : item.kind === 'feature' && c.feature === item.feature.id,
   );
   return check?.bits ?? 0;
 }

@@ -1,4 +1,5 @@
 /** A variant: what can be seen on it, when it was made, how many, and what gives an imitation away. */
+import { useVariantNames } from '../../parts/names.ts';
 import {
   VARIANT_KINDS,
   type Claim,
@@ -76,6 +77,7 @@ export function VariantForm({ value, set, words, detail, before }: Props) {
           onChange={(twin) => set(given('twinOf', twin))}
         />
       )}
+      <ConvertedFrom value={value} set={set} words={words} />
       {value.kind === 'service' && (
         <Line
           label="Issued to"
@@ -233,6 +235,29 @@ function FeatureValues({
       {...why}
       value={value.map(String).join(' | ')}
       onChange={(text) => onChange(text.trim() === '' ? [] : text.split('|').map((x) => x.trim()))}
+    />
+  );
+}
+
+/** Conversions cross patterns: the long one is shortened into another. */
+function ConvertedFrom({ value, set, words }: FormProps<Variant>) {
+  const pattern = words.patterns.find((p) => p.id === value.pattern);
+  const related = words.patterns.filter(
+    (p) => pattern && p.maker === pattern.maker && p.construction === pattern.construction,
+  );
+  const variants = useVariantNames(related.map((p) => p.id));
+  const options = [...variants]
+    .filter(([id]) => id !== value.id)
+    .map(([id, { label }]) => ({ value: id, label }));
+  if (options.length === 0) return null;
+  return (
+    <Several
+      label="Converted from"
+      why="Finished pieces of these were made into this one: shortened, re-hilted, opened up."
+      at="/convertedFrom"
+      value={value.convertedFrom}
+      options={options}
+      onChange={(from) => set(given('convertedFrom', from))}
     />
   );
 }

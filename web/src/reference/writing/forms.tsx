@@ -4,12 +4,14 @@ import {
   CONSTRUCTIONS,
   EFFORTS,
   SOURCE_KINDS,
+  STAMPED_AFTERWARDS,
   STORY_VERDICTS,
   SWAP_CLASSES,
   type DatedWindow,
   type Feature,
   type Maker,
   type Mark,
+  type MarkHistory,
   type Pattern,
   type Source,
   type Story,
@@ -295,6 +297,31 @@ export function MarkForm({ value, set, words }: FormProps<Mark>) {
         options={codes.map((c) => ({ value: c.id, label: c.title ?? c.id }))}
         onChange={(chosen) => set(given('codes', chosen))}
       />
+      <Pick
+        label="Struck afterwards"
+        why="On a finished piece that came back: history, not damage. It bounds the making only from above."
+        at="/history/what"
+        none="No, when it was made"
+        value={value.history?.what}
+        options={optionsOf(STAMPED_AFTERWARDS)}
+        onChange={(what) =>
+          set({
+            history: what === undefined ? undefined : ({ ...value.history, what } as MarkHistory),
+          } as Partial<Mark>)
+        }
+      />
+      {value.history != null && (
+        <Several
+          label="Changed with it"
+          why="What these show no longer speaks for the piece as it was made."
+          at="/history/changes"
+          value={value.history.changes}
+          options={named(words.features)}
+          onChange={(changes) =>
+            set({ history: { ...value.history, ...given('changes', changes) } as MarkHistory })
+          }
+        />
+      )}
       <Citation value={value} set={set} words={words} />
     </>
   );
