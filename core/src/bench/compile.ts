@@ -55,6 +55,9 @@ export interface Column {
   /** per group, then for all: how often a pattern chose each value (several values of one variant share it) */
   readonly frequency: readonly Float64Array[];
   readonly frequencyOfAll: Float64Array;
+  /** sums of the two above */
+  readonly chosenIn: Float64Array;
+  readonly chosenInAll: number;
 }
 
 export interface MeasureColumn {
@@ -84,6 +87,8 @@ export interface ReferenceIndex {
   readonly variants: ReadonlyMap<string, Row>;
   readonly rows: readonly Row[];
   readonly groups: readonly Group[];
+  /** per row: its group */
+  readonly groupOf: Int32Array;
   readonly columns: ReadonlyMap<string, Column>;
   readonly measures: ReadonlyMap<string, MeasureColumn>;
   /** the months in which some variant was made: the calendar all date factors share */
@@ -160,6 +165,7 @@ export function compileReference(contents: PackContents, revision: string): Refe
     variants: new Map(rows.map((row) => [row.variant.id, row])),
     rows,
     groups: groupRows,
+    groupOf: Int32Array.from(rows, (row) => row.group),
     columns,
     measures,
     windowsByFeature,
@@ -233,6 +239,8 @@ const applies = (feature: Feature, construction: Construction) =>
 const inOrderOfMaking = (rows: readonly Row[]): Row[] =>
   [...rows].sort((a, b) => a.window.from - b.window.from || a.index - b.index);
 
+const sumOf = (numbers: Float64Array): number => numbers.reduce((a, b) => a + b, 0);
+
 function column(feature: Feature, rows: readonly Row[], ordered: readonly Row[], groups: number): Column {
   const setOf = new Int32Array(rows.length).fill(SILENT);
   const sets: FeatureReading[][] = [];
@@ -273,7 +281,17 @@ function column(feature: Feature, rows: readonly Row[], ordered: readonly Row[],
       frequencyOfAll[at] = (frequencyOfAll[at] ?? 0) + 1 / (set?.length ?? 1);
     }
   }
-  return { feature, sets, setOf, values, valueIndex, frequency, frequencyOfAll };
+  return {
+    feature,
+    sets,
+    setOf,
+    values,
+    valueIndex,
+    frequency,
+    frequencyOfAll,
+    chosenIn: Float64Array.from(frequency, sumOf),
+    chosenInAll: sumOf(frequencyOfAll),
+  };
 }
 
 /** A nominal measure without a tolerance is taken to hold within one percent. */

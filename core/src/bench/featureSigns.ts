@@ -1,6 +1,6 @@
 /** Features, counts and measures as signs. */
 import type { Feature, FeatureReading } from '../reference/index.ts';
-import { NOT_APPLICABLE, type Column, type MeasureColumn, type ReferenceIndex } from './compile.ts';
+import { NOT_APPLICABLE, SILENT, type Column, type MeasureColumn, type ReferenceIndex } from './compile.ts';
 import { customsOf } from './customs.ts';
 import { measureDensity } from './density.ts';
 import { DEFAULT_SWAP, type BenchSettings } from './settings.ts';
@@ -27,29 +27,28 @@ export function valueSign(
   const dated = customsOf(index, column, value, { error, n }, { chance: exchange, shows: anyShows });
   const likelihood = new Float64Array(index.rows.length);
   const differing = new Float64Array(index.rows.length);
-  const otherOf = column.sets.map((set) =>
-    index.groups.map((_, g) => {
-      const own = set.reduce<number>(
-        (sum, y) => sum + backgroundShare(column, g, column.valueIndex.get(y), settings),
-        0,
-      );
-      if (set.includes(value)) return error / (n - 1);
-      return mixed(Math.min(1, (shares[g] ?? 0) / Math.max(1e-6, 1 - Math.min(own, 1 - 1e-6))));
-    }),
-  );
-  for (const row of index.rows) {
-    const set = column.setOf[row.index] ?? -1;
-    const plain = mixed(shares[row.group] ?? 0);
-    if (set >= 0) {
-      likelihood[row.index] = ofSet[set] ?? 0;
-      differing[row.index] = otherOf[set]?.[row.group] ?? plain;
-    } else if (set === NOT_APPLICABLE) {
-      likelihood[row.index] = error / (n - 1);
-      differing[row.index] = plain;
-    } else {
-      likelihood[row.index] = dated && (dated.classOf[row.index] ?? -1) >= 0 ? 1 : plain;
-      differing[row.index] = plain;
+  // sets × groups: what a relative shows that has none of the set's values
+  const otherOf = new Float64Array(column.sets.length * shares.length).fill(error / (n - 1));
+  column.sets.forEach((set, s) => {
+    if (set.includes(value)) return;
+    const members = set.map((y) => column.valueIndex.get(y));
+    for (let g = 0; g < shares.length; g++) {
+      let own = 0;
+      for (const y of members) own += backgroundShare(column, g, y, settings);
+      const share = Math.min(1, (shares[g] ?? 0) / Math.max(1e-6, 1 - Math.min(own, 1 - 1e-6)));
+      otherOf[s * shares.length + g] = mixed(share);
     }
+  });
+  const plainOf = Float64Array.from(shares, mixed);
+  const classOf = dated?.classOf;
+  for (let r = 0; r < likelihood.length; r++) {
+    const set = column.setOf[r] ?? SILENT;
+    const group = index.groupOf[r] ?? 0;
+    const plain = plainOf[group] ?? 0;
+    differing[r] = set >= 0 ? (otherOf[set * shares.length + group] ?? plain) : plain;
+    if (set >= 0) likelihood[r] = ofSet[set] ?? 0;
+    else if (set === NOT_APPLICABLE) likelihood[r] = error / (n - 1);
+    else likelihood[r] = classOf && (classOf[r] ?? -1) >= 0 ? 1 : plain;
   }
   return {
     subject: { feature: column.feature.id, value },

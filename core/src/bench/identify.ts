@@ -43,11 +43,13 @@ export function identify(
   const together = putTogether(index, signs, posterior, settings);
   const context = datingContext(index, question, posterior);
   const dating = dateByOverlap(index, observations, history, context, settings);
-  const candidates = ranked.slice(0, question.limit ?? DEFAULT_LIMIT).map((row) => ({
+  const listed = ranked.slice(0, question.limit ?? DEFAULT_LIMIT);
+  const evidence = evidenceFor(signs, posterior, listed);
+  const candidates = listed.map((row, i) => ({
     variant: row.variant.id,
     pattern: row.pattern.id,
     probability: posterior.probability[row.index] ?? 0,
-    evidence: evidenceFor(signs, posterior, row),
+    evidence: evidence[i] ?? [],
     exchanged: exchangedParts(posterior, row).map((e) => e.part),
   }));
   return {

@@ -27,7 +27,7 @@ export interface PartWeight {
 export interface Posterior {
   /** rows that `within` leaves; all others have probability 0 */
   readonly left: readonly Row[];
-  /** the same rows, likeliest first; ties in the order of the reference */
+  /** the leading ones of them, likeliest first; ties in the order of the reference */
   readonly ranked: readonly Row[];
   /** per row */
   readonly probability: Float64Array;
@@ -39,22 +39,27 @@ export interface Posterior {
 
 const NO_HISTORY: PieceHistory = { marks: [], numbers: undefined };
 
-/** ln of a product of many small factors: multiplied as long as it stays well above underflow, then taken over. */
-class LogProduct {
-  #log = 0;
-  #product: number;
-  constructor(first: number) {
-    this.#product = first;
+/** Products of many small factors, one for each row: multiplied until one nears underflow, then taken as logs. */
+class Products {
+  readonly #product: Float64Array;
+  readonly #log: Float64Array;
+  constructor(first: Float64Array) {
+    this.#product = Float64Array.from(first);
+    this.#log = new Float64Array(first.length);
   }
-  times(factor: number): void {
-    this.#product *= factor;
-    if (this.#product < 1e-200) {
-      this.#log += Math.log(this.#product);
-      this.#product = 1;
+  /** Multiplies every row by `a·x + b·y`. */
+  times(x: Float64Array, y: Float64Array, a = 1, b = 1): void {
+    const product = this.#product;
+    for (let r = 0; r < product.length; r++) {
+      const next = (product[r] ?? 0) * (a * (x[r] ?? 0) + b * (y[r] ?? 0));
+      if (next < 1e-200) {
+        this.#log[r] = (this.#log[r] ?? 0) + Math.log(next);
+        product[r] = 1;
+      } else product[r] = next;
     }
   }
-  log(): number {
-    return this.#log + Math.log(this.#product);
+  logs(): Float64Array {
+    return this.#log.map((log, r) => log + Math.log(this.#product[r] ?? 0));
   }
 }
 
@@ -100,30 +105,24 @@ export function posteriorOf(
   const left = rowsWithin(index, within);
   const parts = partsOf(index, signs, history, settings);
   const dates = dateWeights(index, signs, left);
-  const prior = priorOf(left, found, settings);
-  const logs = new Float64Array(index.rows.length).fill(-Infinity);
-  let top = -Infinity;
-  for (const row of left) {
-    const product = new LogProduct((prior[row.index] ?? 0) * (dates[row.index] ?? 1));
-    for (const part of parts) product.times((part.own[row.index] ?? 0) + (part.donor[row.index] ?? 0));
-    const log = product.log();
-    logs[row.index] = log;
-    top = Math.max(top, log);
-  }
+  const prior = priorOf(index, left, found, settings);
+  const products = new Products(dates.map((weight, r) => weight * (prior[r] ?? 0)));
+  for (const part of parts) products.times(part.own, part.donor);
+  const logs = products.logs();
   const listedPrior = left.length > 0 ? 1 - settings.unlistedPrior : 0;
+  const listedLog = Math.log(listedPrior);
   const unlistedLog = Math.log(1 - listedPrior) + unlistedLogLikelihood(index, signs, dates, left, settings);
-  top = Math.max(top, unlistedLog);
+  let top = unlistedLog;
+  for (const row of left) top = Math.max(top, (logs[row.index] ?? -Infinity) + listedLog);
   const probability = new Float64Array(index.rows.length);
   let sum = Math.exp(unlistedLog - top);
   for (const row of left) {
-    const p = Math.exp((logs[row.index] ?? -Infinity) + Math.log(listedPrior) - top);
+    const p = Math.exp((logs[row.index] ?? -Infinity) + listedLog - top);
     probability[row.index] = p;
     sum += p;
   }
   for (const row of left) probability[row.index] = (probability[row.index] ?? 0) / sum;
-  const ranked = [...left].sort(
-    (a, b) => (probability[b.index] ?? 0) - (probability[a.index] ?? 0) || a.index - b.index,
-  );
+  const ranked = leading(left, probability);
   return {
     left,
     ranked,
@@ -134,19 +133,40 @@ export function posteriorOf(
   };
 }
 
-/** Quantity made, counterfeits sharing a total by where the piece was found. Adds up to 1 over the rows left. */
-function priorOf(left: readonly Row[], found: FoundPlace, settings: BenchSettings): Record<number, number> {
-  const isFake = (row: Row) => row.variant.kind === 'counterfeit';
-  const sum = (rows: readonly Row[]) => rows.reduce((total, row) => total + Math.max(row.quantity, 1e-9), 0);
-  const fakes = left.filter(isFake);
-  const genuine = left.filter((row) => !isFake(row));
-  const fakeShare = fakes.length === 0 ? 0 : genuine.length === 0 ? 1 : settings.counterfeits[found];
-  const totals = { fake: sum(fakes), genuine: sum(genuine) };
-  const prior: Record<number, number> = {};
+/** Candidates that are put in order; nobody looks further down. */
+const RANKED = 400;
+
+function leading(left: readonly Row[], probability: Float64Array): Row[] {
+  let rows = left;
+  if (left.length > RANKED) {
+    const sorted = Float64Array.from(left, (row) => probability[row.index] ?? 0).sort();
+    const least = sorted[sorted.length - RANKED] ?? 0;
+    rows = left.filter((row) => (probability[row.index] ?? 0) >= least);
+  }
+  return [...rows]
+    .sort((a, b) => (probability[b.index] ?? 0) - (probability[a.index] ?? 0) || a.index - b.index)
+    .slice(0, RANKED);
+}
+
+/** Quantity made, counterfeits sharing a total by where it was found. Per row; adds up to 1 over the rows left. */
+function priorOf(
+  index: ReferenceIndex,
+  left: readonly Row[],
+  found: FoundPlace,
+  settings: BenchSettings,
+): Float64Array {
+  const prior = new Float64Array(index.rows.length);
+  const totals = { fake: 0, genuine: 0 };
+  for (const row of left) {
+    const quantity = Math.max(row.quantity, 1e-9);
+    prior[row.index] = quantity;
+    totals[row.variant.kind === 'counterfeit' ? 'fake' : 'genuine'] += quantity;
+  }
+  const fakeShare = totals.fake === 0 ? 0 : totals.genuine === 0 ? 1 : settings.counterfeits[found];
+  const scale = { fake: fakeShare / totals.fake, genuine: (1 - fakeShare) / totals.genuine };
   for (const row of left)
-    prior[row.index] = isFake(row)
-      ? (fakeShare * Math.max(row.quantity, 1e-9)) / totals.fake
-      : ((1 - fakeShare) * Math.max(row.quantity, 1e-9)) / totals.genuine;
+    prior[row.index] =
+      (prior[row.index] ?? 0) * scale[row.variant.kind === 'counterfeit' ? 'fake' : 'genuine'];
   return prior;
 }
 
@@ -185,28 +205,34 @@ function partsOf(
     const donors = donorMeans(index, product, settings);
     const own = new Float64Array(product.length);
     const donor = new Float64Array(product.length);
-    for (const row of index.rows) {
-      const gone = exchange[row.index] ?? s;
-      own[row.index] = (1 - gone) * (product[row.index] ?? 0);
-      donor[row.index] = gone * (donors[row.group] ?? 0);
+    for (let r = 0; r < product.length; r++) {
+      const gone = exchange[r] ?? s;
+      own[r] = (1 - gone) * (product[r] ?? 0);
+      donor[r] = gone * (donors[index.groupOf[r] ?? 0] ?? 0);
     }
     return { part, swap, reworked: mark !== undefined, exchange, signs: members, own, donor, background };
   });
 }
 
-/** Mean of the part's likelihood over plausible donors: same construction, mostly the same maker. */
-function donorMeans(index: ReferenceIndex, product: Float64Array, settings: BenchSettings): number[] {
-  const byConstruction = new Map<string, { total: number; n: number }>();
-  const ofGroup = index.groups.map((group) => {
-    const total = group.rows.reduce((sum, r) => sum + (product[r] ?? 0), 0);
-    const all = byConstruction.get(group.construction) ?? { total: 0, n: 0 };
-    byConstruction.set(group.construction, { total: all.total + total, n: all.n + group.rows.length });
-    return total / Math.max(1, group.rows.length);
+/** Mean of the part's likelihood over plausible donors: same construction, mostly the same maker. Per group. */
+function donorMeans(index: ReferenceIndex, product: Float64Array, settings: BenchSettings): Float64Array {
+  const ofGroup = new Float64Array(index.groups.length);
+  for (let r = 0; r < product.length; r++) {
+    const group = index.groupOf[r] ?? 0;
+    ofGroup[group] = (ofGroup[group] ?? 0) + (product[r] ?? 0);
+  }
+  const anyone = new Map<string, { total: number; n: number }>();
+  index.groups.forEach((group, g) => {
+    const all = anyone.get(group.construction) ?? { total: 0, n: 0 };
+    all.total += ofGroup[g] ?? 0;
+    all.n += group.rows.length;
+    anyone.set(group.construction, all);
   });
-  return index.groups.map((group, g) => {
-    const all = byConstruction.get(group.construction);
-    const anyone = all ? all.total / Math.max(1, all.n) : 0;
-    return settings.donorSameMaker * (ofGroup[g] ?? 0) + (1 - settings.donorSameMaker) * anyone;
+  const same = settings.donorSameMaker;
+  return ofGroup.map((total, g) => {
+    const group = index.groups[g];
+    const all = anyone.get(group?.construction ?? '');
+    return (same * total) / (group?.rows.length || 1) + ((1 - same) * (all?.total ?? 0)) / (all?.n || 1);
   });
 }
 
@@ -228,19 +254,48 @@ function dateWeights(index: ReferenceIndex, signs: readonly Sign[], left: readon
   const weights = new Float64Array(index.rows.length).fill(1);
   const dated = signs.flatMap((sign) => (sign.dated ? [sign.dated] : []));
   if (dated.length === 0) return weights;
-  const tables = new Map<string, Float64Array>();
+  const keys = classKeys(index, dated);
+  const tables = new Map<number, Float64Array>();
   for (const row of left) {
-    const classes = dated.map((d) => d.classOf[row.index] ?? -1);
-    if (classes.every((c) => c < 0)) continue;
-    const key = classes.join(' ');
+    const key = keys[row.index] ?? 0;
+    if (key === 0) continue;
     let prefix = tables.get(key);
     if (!prefix) {
+      const classes = dated.map((d) => d.classOf[row.index] ?? -1);
       prefix = prefixOf(productOf(index, dated, classes));
       tables.set(key, prefix);
     }
     weights[row.index] = overItsMonths(prefix, index.calendar.from, index.rows[row.judgedAs] ?? row);
   }
   return weights;
+}
+
+/** Per row a number that stands for its classes under all dated signs; 0 where no date speaks. */
+function classKeys(
+  index: ReferenceIndex,
+  dated: readonly { classOf: Int32Array; factors: readonly Float64Array[] }[],
+): Float64Array {
+  const keys = new Float64Array(index.rows.length);
+  let used = 1;
+  for (const { classOf, factors } of dated) {
+    // before the numbers outgrow what a float holds exactly, they are counted anew
+    if (used * (factors.length + 1) > Number.MAX_SAFE_INTEGER) used = renumbered(keys);
+    const width = used;
+    for (let r = 0; r < keys.length; r++) keys[r] = (keys[r] ?? 0) + width * ((classOf[r] ?? -1) + 1);
+    used *= factors.length + 1;
+  }
+  return keys;
+}
+
+function renumbered(keys: Float64Array): number {
+  const numbers = new Map<number, number>([[0, 0]]);
+  for (let r = 0; r < keys.length; r++) {
+    const key = keys[r] ?? 0;
+    let number = numbers.get(key);
+    if (number === undefined) numbers.set(key, (number = numbers.size));
+    keys[r] = number;
+  }
+  return numbers.size;
 }
 
 export function productOf(
@@ -268,13 +323,12 @@ function unlistedLogLikelihood(
   const background = signs.reduce((log, sign) => log + Math.log(sign.background), 0);
   const rows = left.length > 0 ? left : index.rows;
   if (rows.length === 0) return background;
-  const logs = rows.map((row) => {
-    const product = new LogProduct(dates[row.index] ?? 1);
-    for (const sign of signs)
-      product.times((1 - m) * (sign.likelihood[row.index] ?? 0) + m * (sign.differing[row.index] ?? 0));
-    return product.log();
-  });
-  const top = logs.reduce((a, b) => Math.max(a, b), background);
-  const relatives = logs.reduce((sum, log) => sum + Math.exp(log - top), 0) / rows.length;
-  return top + Math.log(0.5 * relatives + 0.5 * Math.exp(background - top));
+  const products = new Products(dates);
+  for (const sign of signs) products.times(sign.likelihood, sign.differing, 1 - m, m);
+  const logs = products.logs();
+  let top = background;
+  for (const row of rows) top = Math.max(top, logs[row.index] ?? -Infinity);
+  let relatives = 0;
+  for (const row of rows) relatives += Math.exp((logs[row.index] ?? -Infinity) - top);
+  return top + Math.log((0.5 * relatives) / rows.length + 0.5 * Math.exp(background - top));
 }

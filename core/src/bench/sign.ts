@@ -43,11 +43,9 @@ export function backgroundShare(
   settings: BenchSettings,
 ): number {
   const n = alternatives(column);
-  const total = column.frequencyOfAll.reduce((a, b) => a + b, 0);
-  const all = ((at === undefined ? 0 : (column.frequencyOfAll[at] ?? 0)) + 1 / n) / (total + 1);
+  const all = ((at === undefined ? 0 : (column.frequencyOfAll[at] ?? 0)) + 1 / n) / (column.chosenInAll + 1);
   const own = column.frequency[group];
   if (!own) return all;
-  const ownTotal = own.reduce((a, b) => a + b, 0);
   const k = settings.backgroundMixing;
-  return ((at === undefined ? 0 : (own[at] ?? 0)) + k * all) / (ownTotal + k);
+  return ((at === undefined ? 0 : (own[at] ?? 0)) + k * all) / ((column.chosenIn[group] ?? 0) + k);
 }

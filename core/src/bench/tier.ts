@@ -28,13 +28,13 @@ export function attributionOf(
   if (!best || signs.length === 0)
     return answer('not-enough-seen', ['Nothing has been observed yet that tells variants apart.']);
 
-  const inPlay = ranked.filter((row) => p(row) > t.inPlay);
+  const inPlay = ranked.filter((row) => (posterior.probability[row.index] ?? 0) > t.inPlay);
   const proof = provingSign(signs, best, inPlay);
-  const twins = ranked.filter((row) => row !== best && areTwins(index, best, row) && p(row) > t.inPlay);
+  const twins = inPlay.filter((row) => row !== best && areTwins(index, best, row));
   const withTwins = p(best) + twins.reduce((sum, row) => sum + p(row), 0);
-  const fakes = ranked
-    .filter((row) => row.variant.kind === 'counterfeit')
-    .reduce((sum, row) => sum + p(row), 0);
+  let fakes = 0;
+  for (const row of posterior.left)
+    if (row.variant.kind === 'counterfeit') fakes += posterior.probability[row.index] ?? 0;
   const name = best.variant.name;
   const unproved: string[] = [];
   if (twins.length > 0) unproved.push('a commercial twin shares every observed feature');
