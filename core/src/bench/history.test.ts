@@ -136,9 +136,18 @@ describe('what happened afterwards', () => {
       { feature: 'ring', value: 'half' },
     ]);
     expect(answer.candidates[0]?.variant).toBe('short');
-    expect(answer.history).toContainEqual(
-      expect.objectContaining({ what: 'conversion', from: [{ variant: 'early', pattern: 'long' }] }),
-    );
+    const from = [{ variant: 'early', pattern: 'long' }];
+    expect(answer.history).toEqual([
+      expect.objectContaining({ what: 'conversion', because: { mark: 'cut' }, window: '1934/1939', from }),
+    ]);
+    const unstamped = ask([
+      { mark: 'wheel' },
+      { feature: 'finish', value: 'blued' },
+      { feature: 'ring', value: 'half' },
+    ]);
+    expect(unstamped.history).toEqual([
+      expect.objectContaining({ what: 'conversion', because: { variant: 'short' }, from }),
+    ]);
   });
 });
 

@@ -90,7 +90,12 @@ export function historyEvents(
     const row = index.variants.get(id);
     return row ? [{ variant: id, pattern: row.pattern.id }] : [];
   });
-  if (leading && from.length > 0) {
+  // the stamp of the conversion itself tells when; what it was made from follows from the variant
+  const struck = events.find(
+    (e) => 'mark' in e.because && e.what === 'conversion' && leading?.variant.marks?.includes(e.because.mark),
+  );
+  if (struck) struck.from = from;
+  else if (leading && from.length > 0) {
     const claim = leading.variant.claims?.find((c) => c.about === 'window');
     events.push({
       what: 'conversion',

@@ -29,7 +29,7 @@ export function attributionOf(
     return answer('not-enough-seen', ['Nothing has been observed yet that tells variants apart.']);
 
   const inPlay = ranked.filter((row) => (posterior.probability[row.index] ?? 0) > t.inPlay);
-  const proof = provingSign(signs, best, inPlay);
+  const proof = provingSign(index, signs, best, inPlay);
   const twins = inPlay.filter((row) => row !== best && areTwins(index, best, row));
   const withTwins = p(best) + twins.reduce((sum, row) => sum + p(row), 0);
   let fakes = 0;
@@ -97,11 +97,16 @@ function areTwins(index: ReferenceIndex, a: Row, b: Row): boolean {
 }
 
 /** A mark, code or number that only the leader explains among the variants still in play. */
-function provingSign(signs: readonly Sign[], best: Row, inPlay: readonly Row[]): string | undefined {
+function provingSign(
+  index: ReferenceIndex,
+  signs: readonly Sign[],
+  best: Row,
+  inPlay: readonly Row[],
+): string | undefined {
   for (const sign of signs) {
     if ('feature' in sign.subject || sign.verdict(best) !== 'agrees') continue;
     if (inPlay.every((row) => row === best || sign.verdict(row) === 'disagrees'))
-      return `${sign.observed} is borne by this variant only, of those still in play.`;
+      return `${'mark' in sign.subject ? `The stamp “${index.marks.get(sign.subject.mark)?.lines.join(' / ')}”` : sign.observed} is borne by this variant only, of those still in play.`;
   }
   return undefined;
 }

@@ -139,6 +139,12 @@ export function checkPack(pack: ReferencePack, rest: PackContents): PackCheck {
     };
     circle('twinOf', (v) => (v.twinOf == null ? [] : [v.twinOf]));
     circle('convertedFrom', (v) => v.convertedFrom ?? []);
+    const construction = known.patterns.get(variant.pattern)?.construction;
+    for (const id of Object.keys(variant.features ?? {})) {
+      const applies = known.features.get(id)?.constructions;
+      if (applies && construction && !applies.includes(construction))
+        warnings.push(`variant ${variant.id} records ${id}, which does not apply to a ${construction}`);
+    }
     const outside = errors.length === 0 && outsideItsMaker(variant, known);
     if (outside) warnings.push(outside);
   });

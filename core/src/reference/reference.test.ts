@@ -201,6 +201,13 @@ describe('what a pack may not say', () => {
         }),
       ),
     ).toEqual(['/marks/0/history/changes/1']));
+  test('warns of a feature recorded where it does not apply', () => {
+    const scales = { id: 'scales', label: 'S', part: 'scales', kind: 'category' as const };
+    const bladed = { ...scales, values: [{ id: 'horn', label: 'Horn' }], constructions: ['fixed' as const] };
+    expect(checkPack(pack({ features: [bladed] }), emptyContents()).warnings).toEqual([
+      'variant j1 records scales, which does not apply to a slipjoint',
+    ]);
+  });
   test('warns of an annual edition whose number and year do not go together', () => {
     const yearly = (index: number, window: string) => ({
       id: `y${index}`,

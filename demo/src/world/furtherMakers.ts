@@ -207,7 +207,6 @@ const plans: readonly MakerPlan[] = [
     source: 'contractors-file',
     base: {
       'grip-material': 'beech',
-      'muzzle-ring': 'half',
       fuller: 'short',
       coating: 'blued',
       'property-mark': 'crowned-wave',
@@ -233,7 +232,7 @@ const plans: readonly MakerPlan[] = [
         name: 'Pattern 3, by OW',
         construction: 'bayonet',
         made: '1939/1951',
-        own: {},
+        own: { 'muzzle-ring': 'half' },
         measures: straight(203, 340),
       },
       {

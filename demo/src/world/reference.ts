@@ -125,6 +125,7 @@ const features: Feature[] = [
     ],
     swap: 'easy',
     effort: 'glance',
+    constructions: ['slipjoint', 'locking-folder', 'multi-tool', 'automatic', 'balisong'],
     ask: 'What are the handle slabs made of? Warm a hidden spot and smell it if in doubt.',
   },
   {
@@ -234,7 +235,7 @@ const features: Feature[] = [
     ],
     swap: 'never',
     effort: 'loupe',
-    constructions: ['slipjoint', 'bayonet', 'fixed'],
+    constructions: ['slipjoint', 'bayonet', 'fixed', 'automatic', 'balisong'],
     ask: 'Turn to the rear tang or ricasso: is a small crowned wave struck there?',
   },
   {
@@ -281,7 +282,7 @@ const features: Feature[] = [
     ],
     swap: 'moderate',
     effort: 'glance',
-    constructions: ['locking-folder', 'bayonet', 'fixed'],
+    constructions: ['locking-folder', 'bayonet', 'fixed', 'automatic', 'balisong'],
     ask: 'Which surface has the blade?',
   },
   {
@@ -1117,15 +1118,14 @@ for (const [prefix, pattern, material, blades] of [
     },
   ]);
 
-const bayonetBase = {
+const issuedBase = {
   'property-mark': ['crowned-wave'],
   coating: ['bright'],
   fuller: ['full'],
-  'muzzle-ring': ['full'],
   'grip-material': ['walnut'],
   'blade-steel': ['carbon'],
 };
-const bayonet = (
+const issued = (
   id: string,
   pattern: string,
   name: string,
@@ -1144,13 +1144,17 @@ const bayonet = (
     window,
     issuedTo: 'the Coastal Service',
     made: { quantity, basis: 'documented' },
-    features: { ...bayonetBase, ...changes },
+    features: {
+      ...issuedBase,
+      ...(pattern === 'deck-knife' ? {} : { 'muzzle-ring': ['full'] }),
+      ...changes,
+    },
     marks: convertedFrom.length > 0 ? [mark, 'vm-shortened'] : [mark],
     claims: [{ about: 'window', source: 'arsenal-register', page: '5' }],
   });
-bayonet('p1l-bright', 'pattern-1-long', 'Bright finish', '1889/1907', 46000, 'vm-arsenal', {});
-bayonet('p1l-blued', 'pattern-1-long', 'Blued', '1908/1932', 61000, 'vm-arsenal', { coating: ['blued'] });
-bayonet(
+issued('p1l-bright', 'pattern-1-long', 'Bright finish', '1889/1907', 46000, 'vm-arsenal', {});
+issued('p1l-blued', 'pattern-1-long', 'Blued', '1908/1932', 61000, 'vm-arsenal', { coating: ['blued'] });
+issued(
   'p1s-arsenal',
   'pattern-1-short',
   'Arsenal shortening',
@@ -1160,7 +1164,7 @@ bayonet(
   { coating: ['blued'], fuller: ['short'] },
   ['p1l-blued', 'p1l-bright'],
 );
-bayonet(
+issued(
   'p1s-late',
   'pattern-1-short',
   'Late shortening, phosphated',
@@ -1170,32 +1174,30 @@ bayonet(
   { coating: ['phosphated'], fuller: ['short'], 'grip-material': ['beech'] },
   ['p1l-blued'],
 );
-bayonet('p3-first', 'pattern-3', 'First contract', '1938/1941', 70000, 'vm-wheel', {
+issued('p3-first', 'pattern-3', 'First contract', '1938/1941', 70000, 'vm-wheel', {
   coating: ['blued'],
   fuller: ['short'],
 });
-bayonet('p3-hd', 'pattern-3', 'Contractor hd', '1941/1943', 83000, 'vm-contractor', {
+issued('p3-hd', 'pattern-3', 'Contractor hd', '1941/1943', 83000, 'vm-contractor', {
   coating: ['phosphated'],
   fuller: ['short'],
   'grip-material': ['beech'],
   'muzzle-ring': ['full'],
 });
-bayonet('p3-late', 'pattern-3', 'Resin grips', '1944/1947', 54000, 'vm-wheel', {
+issued('p3-late', 'pattern-3', 'Resin grips', '1944/1947', 54000, 'vm-wheel', {
   coating: ['phosphated'],
   fuller: ['none'],
   'grip-material': ['resin'],
   'muzzle-ring': ['half'],
 });
-bayonet('dk-walnut', 'deck-knife', 'Walnut grip', '1921/1940', 12000, 'vm-wheel', {
+issued('dk-walnut', 'deck-knife', 'Walnut grip', '1921/1940', 12000, 'vm-wheel', {
   coating: ['blued'],
   fuller: ['none'],
-  'muzzle-ring': ['none'],
 });
-bayonet('dk-resin', 'deck-knife', 'Resin grip', '1944/1952', 7000, 'vm-wheel', {
+issued('dk-resin', 'deck-knife', 'Resin grip', '1944/1952', 7000, 'vm-wheel', {
   coating: ['phosphated'],
   fuller: ['none'],
   'grip-material': ['resin'],
-  'muzzle-ring': ['none'],
 });
 
 const petrelBase = {

@@ -45,7 +45,7 @@ export function Afterwards({
         ))}
         {answer.numbers && (
           <li>
-            <span className="num">{answer.numbers.parts.map((p) => p.number).join(' · ')}</span>
+            <span className="num">{answer.numbers.parts[0]?.number}</span>
             <Numbers numbers={answer.numbers} />
           </li>
         )}
@@ -56,7 +56,10 @@ export function Afterwards({
 
 function Numbers({ numbers }: { numbers: NumbersAnswer }) {
   const [leading, ...others] = numbers.parts;
-  const apart = others.filter((p) => !p.agrees).map((p) => p.part);
+  const apart = others
+    .filter((p) => !p.agrees)
+    .map((p) => `${p.part} (${p.number})`)
+    .join(' and ');
   const parts = [leading, ...others].map((p) => p?.part).join(', ');
   if (numbers.verdict === 'one-only')
     return <span>Number on the {parts} only: nothing to hold it against.</span>;
@@ -68,8 +71,7 @@ function Numbers({ numbers }: { numbers: NumbersAnswer }) {
     );
   return (
     <span>
-      <b className="warn">Numbers differ</b>: {apart.join(' and ')} from another piece than the{' '}
-      {leading?.part}.
+      <b className="warn">Numbers differ</b>: the {apart} came from another piece than the {leading?.part}.
     </span>
   );
 }
