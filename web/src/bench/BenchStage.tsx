@@ -1,10 +1,8 @@
 /** The bench: what to look at next on the left, the year rule and the evidence in the middle, candidates on the right. */
-import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { CERTAINTIES, subjectKey, type Certainty, type Observation } from '@jutbank/core/bench';
 import type { Vocabulary } from '@jutbank/contract/reference';
 import type { PieceSheet } from '@jutbank/contract/intake';
-import { get } from '../app/api.ts';
 import { useMay } from '../app/session.ts';
 import { useShortcuts } from '../app/shortcuts.ts';
 import { Empty, Failed, Loading } from '../app/states.tsx';
@@ -19,16 +17,12 @@ import { bitsOf, itemsFor, mostTelling, observedAs, withObserved, type Item } fr
 import { Middle } from './Middle.tsx';
 import { OpenQuestions } from './OpenQuestions.tsx';
 import { useAnswer } from './useAnswer.ts';
-import { useVariantNames } from '../parts/names.ts';
+import { useVariantNames, useVocabulary } from '../parts/names.ts';
 
 const asBody = (observations: readonly Observation[]) => ({ observations });
 export default function BenchStage() {
   const sheet = useSheet();
-  const vocabulary = useQuery({
-    queryKey: ['vocabulary'],
-    queryFn: () => get<Vocabulary>('/reference/vocabulary'),
-    staleTime: 60_000,
-  });
+  const vocabulary = useVocabulary();
   if (vocabulary.isPending) return <Loading />;
   if (vocabulary.isError) return <Failed error={vocabulary.error} retry={() => void vocabulary.refetch()} />;
   if (vocabulary.data.features.length === 0)
@@ -48,6 +42,8 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
   const [telling, setTelling] = useState(true);
   const [inHandId, setInHandId] = useState<string>();
   const [chosen, setChosen] = useState<string>();
+  // a size further down that has the focus: gauges fill that one
+  const [focusedId, setFocusedId] = useState<string>();
   const answer = useAnswer(sheet, state.value);
   const names = useVariantNames([
     ...new Set([
@@ -62,6 +58,7 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
   const waiting = telling && inHandId === undefined && answer.isPlaceholderData && answer.isFetching;
   const inHand = items.find((item) => item.id === inHandId) ?? (waiting ? undefined : open[0]);
   const observed = inHand && observedAs(inHand, state.value);
+  const sized = [items.find((item) => item.id === focusedId), inHand].find(isSize);
 
   const observe = (item: Item, o: Observation | undefined) => {
     if (!mayWork) return;
@@ -124,14 +121,7 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
             <b>All of it has been looked at.</b>Decide on the right, or change an answer below.
           </div>
         )}
-        {mayWork && (
-          <Gauges
-            inHand={
-              inHand?.kind === 'feature' && inHand.feature.kind === 'measure' ? inHand.feature : undefined
-            }
-            onReading={(o) => inHand && observe(inHand, o)}
-          />
-        )}
+        {mayWork && <Gauges inHand={sized?.feature} onReading={(o) => sized && observe(sized, o)} />}
         {last && takesCertainty(last) && (
           <div className="f" style={{ borderTop: 0 }}>
             <span className="fn">{nameOf(last, vocabulary)}</span>
@@ -158,6 +148,7 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
           observations={state.value}
           onObserve={observe}
           onTake={setInHandId}
+          onFocus={setFocusedId}
         />
         <OpenQuestions piece={sheet.id} />
       </section>
@@ -192,6 +183,9 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
   );
 }
 
+const isSize = (item: Item | undefined): item is Extract<Item, { kind: 'feature' }> =>
+  item?.kind === 'feature' && item.feature.kind === 'measure';
+
 /** What was not seen, or is plain text to compare, is not more or less certain. */
 const takesCertainty = (o: Observation): o is Exclude<Observation, { state: unknown } | { number: string }> =>
   !('state' in o) && !('number' in o);
@@ -218,6 +212,7 @@ function Seen({
   observations,
   onObserve,
   onTake,
+  onFocus,
 }: {
   items: readonly Item[];
   inHand: Item | undefined;
@@ -225,6 +220,7 @@ function Seen({
   observations: readonly Observation[];
   onObserve: (item: Item, o: Observation | undefined) => void;
   onTake: (id: string) => void;
+  onFocus: (id: string | undefined) => void;
 }) {
   const groups = [...new Set(items.map((i) => i.effort))];
   return groups.map((effort) => (
@@ -235,7 +231,12 @@ function Seen({
         .map((item) => {
           const observed = observedAs(item, observations);
           return (
-            <div key={item.id} className="f">
+            <div
+              key={item.id}
+              className="f"
+              onFocus={() => onFocus(item.id)}
+              onBlur={(e) => e.currentTarget.contains(e.relatedTarget) || onFocus(undefined)}
+            >
               <button
                 type="button"
                 className="quiet fn"

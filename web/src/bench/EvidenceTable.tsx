@@ -2,6 +2,7 @@
 import { useState } from 'react';
 import type { DatedClaim, Evidence } from '@jutbank/core/bench';
 import type { Wording } from './wording.ts';
+import { counted } from '../parts/words.ts';
 
 const signed = (weight: number) => `${weight >= 0 ? '+' : '−'}${Math.abs(weight).toFixed(1)}`;
 
@@ -91,7 +92,6 @@ function InWords({ e, claims, words, exchanged }: Omit<Props, 'evidence'> & { e:
 /** Decibans as people bet. */
 function oddsOf(weight: number): string {
   const factor = 10 ** (Math.abs(weight) / 10);
-  const times =
-    factor < 10 ? factor.toFixed(1) : Math.round(factor).toLocaleString('en-GB').replaceAll(',', ' ');
+  const times = factor < 10 ? factor.toFixed(1) : counted(factor);
   return weight > 0 ? `${times} times likelier` : `${times} times less likely`;
 }

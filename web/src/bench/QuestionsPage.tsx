@@ -4,11 +4,11 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { PieceQuestion, WatchedNumber } from '@jutbank/contract/bench';
 import type { Page } from '@jutbank/contract/http';
-import type { Vocabulary } from '@jutbank/contract/reference';
 import { ApiProblem, call, get } from '../app/api.ts';
 import { useMay } from '../app/session.ts';
 import { Failed, Loading } from '../app/states.tsx';
 import { QuestionLine } from './OpenQuestions.tsx';
+import { useVocabulary } from '../parts/names.ts';
 
 export default function QuestionsPage() {
   const list = useQuery({
@@ -56,11 +56,7 @@ function WatchList() {
   const [text, setText] = useState('');
   const [note, setNote] = useState('');
   const list = useQuery({ queryKey: ['watch-list'], queryFn: () => get<Page<WatchedNumber>>('/watch-list') });
-  const vocabulary = useQuery({
-    queryKey: ['vocabulary'],
-    queryFn: () => get<Vocabulary>('/reference/vocabulary'),
-    staleTime: 60_000,
-  });
+  const vocabulary = useVocabulary();
   const serials = vocabulary.data?.codes.filter((c) => c.kind === 'serial') ?? [];
   const again = () => queries.invalidateQueries({ queryKey: ['watch-list'] });
   const add = useMutation({

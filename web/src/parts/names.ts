@@ -1,7 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
-import type { PatternDetail } from '@jutbank/contract/reference';
+import type { PatternDetail, Vocabulary } from '@jutbank/contract/reference';
 import type { Variant } from '@jutbank/core/reference';
 import { get } from '../app/api.ts';
+import { counted } from './words.ts';
 
 export interface Named {
   readonly variant: Variant;
@@ -27,12 +28,27 @@ export function useVariantNames(patterns: readonly string[]): VariantNames {
           variant: v,
           label: `${d.pattern.name}, ${v.name}`,
           window: v.window ?? undefined,
-          made:
-            v.made?.quantity == null
-              ? undefined
-              : `${v.made.quantity.toLocaleString('en-GB').replaceAll(',', ' ')} made`,
+          made: v.made?.quantity == null ? undefined : `${counted(v.made.quantity)} made`,
         },
       ]),
     ),
   );
+}
+
+/** All names of the reference: what ids mean in words. */
+export const useVocabulary = () =>
+  useQuery({
+    queryKey: ['vocabulary'],
+    queryFn: () => get<Vocabulary>('/reference/vocabulary'),
+    staleTime: 60_000,
+  });
+
+/** A pattern with its variants; nothing is fetched until one is named. */
+export function usePattern(pattern: unknown) {
+  const id = typeof pattern === 'string' ? pattern : undefined;
+  return useQuery({
+    queryKey: ['pattern', id],
+    queryFn: () => get<PatternDetail>(`/reference/patterns/${id}`),
+    enabled: id !== undefined,
+  });
 }

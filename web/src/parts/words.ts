@@ -30,3 +30,6 @@ export const CONSTRUCTION_WORDS: Record<string, string> = {
   automatic: 'Automatic',
   balisong: 'Balisong',
 };
+
+/** A number with its thousands set apart: `12 400`. */
+export const counted = (n: number): string => Math.round(n).toLocaleString('en-GB').replaceAll(',', ' ');

@@ -9,10 +9,11 @@ import { get } from '../app/api.ts';
 import { useMay } from '../app/session.ts';
 import { Failed, Loading } from '../app/states.tsx';
 import { Outline } from '../parts/Drawn.tsx';
-import { CONSTRUCTION_WORDS, sentence } from '../parts/words.ts';
+import { CONSTRUCTION_WORDS, sentence, counted } from '../parts/words.ts';
 import { Differences } from './Differences.tsx';
 import { Stories } from './MakerSays.tsx';
 import { YearRule, type RuleBar } from '../parts/YearRule.tsx';
+import { useVocabulary } from '../parts/names.ts';
 
 export default function PatternPage() {
   const { id = '' } = useParams();
@@ -22,11 +23,7 @@ export default function PatternPage() {
     queryKey: ['pattern', id],
     queryFn: () => get<PatternDetail>(`/reference/patterns/${id}`),
   });
-  const vocabulary = useQuery({
-    queryKey: ['vocabulary'],
-    queryFn: () => get<Vocabulary>('/reference/vocabulary'),
-    staleTime: 60_000,
-  });
+  const vocabulary = useVocabulary();
   if (detail.isError) return <Failed error={detail.error} retry={() => void detail.refetch()} />;
   if (!detail.data || !vocabulary.data) return <Loading />;
   const { pattern, maker } = detail.data;
@@ -177,7 +174,6 @@ export default function PatternPage() {
 }
 
 const MOST_COMPARED = 4;
-const counted = (n: number) => Math.round(n).toLocaleString('en-GB').replaceAll(',', ' ');
 
 const beginning = (v: Variant): number =>
   v.window == null ? Infinity : Number(periodOf(v.window).start.earliest);

@@ -2,7 +2,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link, useSearchParams } from 'react-router';
 import { edtfInWords, periodOf } from '@jutbank/core/dates';
-import type { PackSummary, Vocabulary } from '@jutbank/contract/reference';
+import type { PackSummary } from '@jutbank/contract/reference';
 import type { Page } from '@jutbank/contract/http';
 import { get } from '../app/api.ts';
 import { useMay } from '../app/session.ts';
@@ -11,14 +11,11 @@ import { MarkDrawing, Outline } from '../parts/Drawn.tsx';
 import { CONSTRUCTION_WORDS, sentence } from '../parts/words.ts';
 import { ImportPack } from './ImportPack.tsx';
 import { MakerSays, WriteLinks } from './MakerSays.tsx';
+import { useVocabulary } from '../parts/names.ts';
 
 export default function ReferencePage() {
   const [query, setQuery] = useSearchParams();
-  const vocabulary = useQuery({
-    queryKey: ['vocabulary'],
-    queryFn: () => get<Vocabulary>('/reference/vocabulary'),
-    staleTime: 60_000,
-  });
+  const vocabulary = useVocabulary();
   const mayImport = useMay('appraise');
   if (vocabulary.isPending) return <Loading />;
   if (vocabulary.isError) return <Failed error={vocabulary.error} retry={() => void vocabulary.refetch()} />;

@@ -1,9 +1,10 @@
 /** How scarce a variant is: a range for each part, and what it rests on. */
 import type { Range, Scarcity } from '@jutbank/core/reference';
+import { counted } from '../parts/words.ts';
 
 const pieces = (n: number): string => {
   const step = n >= 1000 ? 100 : n >= 100 ? 10 : 1;
-  return (Math.round(n / step) * step).toLocaleString('en-GB').replaceAll(',', ' ');
+  return counted(Math.round(n / step) * step);
 };
 const inHundred = (n: number) => String(Math.round(n * 100));
 const between = (r: Range, words: (n: number) => string) =>

@@ -3,14 +3,15 @@ import { useQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
 import { edtfInWords } from '@jutbank/core/dates';
 import { dimensionOfUnit, formatQuantity } from '@jutbank/core/units';
-import type { VariantDetail, Vocabulary } from '@jutbank/contract/reference';
+import type { VariantDetail } from '@jutbank/contract/reference';
 import { get } from '../app/api.ts';
 import { useMay } from '../app/session.ts';
 import { Failed, Loading } from '../app/states.tsx';
 import { MarkDrawing } from '../parts/Drawn.tsx';
-import { sentence } from '../parts/words.ts';
+import { sentence, counted } from '../parts/words.ts';
 import { YearRule } from '../parts/YearRule.tsx';
 import { ScarcityTable } from './ScarcityTable.tsx';
+import { useVocabulary } from '../parts/names.ts';
 
 export default function VariantPage() {
   const { id = '' } = useParams();
@@ -19,11 +20,7 @@ export default function VariantPage() {
     queryKey: ['variant', id],
     queryFn: () => get<VariantDetail>(`/reference/variants/${id}`),
   });
-  const vocabulary = useQuery({
-    queryKey: ['vocabulary'],
-    queryFn: () => get<Vocabulary>('/reference/vocabulary'),
-    staleTime: 60_000,
-  });
+  const vocabulary = useVocabulary();
   if (detail.isError) return <Failed error={detail.error} retry={() => void detail.refetch()} />;
   if (!detail.data || !vocabulary.data) return <Loading />;
   const { variant, pattern, maker, marks, windows, sources, scarcity } = detail.data;
@@ -66,7 +63,7 @@ export default function VariantPage() {
             <small>
               {variant.window == null ? 'not dated' : edtfInWords(variant.window)}
               {variant.made?.quantity != null &&
-                `, ${variant.made.quantity.toLocaleString('en-GB').replaceAll(',', ' ')} (${variant.made.basis})`}
+                `, ${counted(variant.made.quantity)} (${variant.made.basis})`}
             </small>
           </h2>
           <YearRule

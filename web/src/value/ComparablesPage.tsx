@@ -1,6 +1,6 @@
 /** Comparables: what things sold for elsewhere; by hand in seconds, by CSV with each error at its place. */
 import { Button, MenuItem, TextField } from '@mui/material';
-import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { PRICE_KINDS, VENUE_KINDS } from '@jutbank/core/value';
 import type { ComparableRecord, ComparablesImportAnswer, JobAnswer } from '@jutbank/contract/value';
@@ -9,17 +9,14 @@ import type { Vocabulary } from '@jutbank/contract/reference';
 import { ApiProblem, call, get } from '../app/api.ts';
 import { useMay, useSession } from '../app/session.ts';
 import { Failed, Loading } from '../app/states.tsx';
-import { moneyText, sentence } from '../parts/words.ts';
+import { moneyText, sentence, counted } from '../parts/words.ts';
+import { useVocabulary } from '../parts/names.ts';
 
 export default function ComparablesPage() {
   const mayWork = useMay('work');
   const [pattern, setPattern] = useState('');
   const [kind, setKind] = useState('');
-  const vocabulary = useQuery({
-    queryKey: ['vocabulary'],
-    queryFn: () => get<Vocabulary>('/reference/vocabulary'),
-    staleTime: 60_000,
-  });
+  const vocabulary = useVocabulary();
   const list = useInfiniteQuery({
     queryKey: ['comparables', pattern, kind],
     queryFn: ({ pageParam, signal }) =>
@@ -37,7 +34,7 @@ export default function ComparablesPage() {
       <div className="pagehead">
         <h1>Comparables</h1>
         <span className="soft">
-          <span className="num">{total.toLocaleString('en-GB').replaceAll(',', ' ')}</span> prices
+          <span className="num">{counted(total)}</span> prices
         </span>
         <span className="grow" />
         <TextField

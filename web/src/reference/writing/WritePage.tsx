@@ -3,18 +3,13 @@ import { Button } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
-import { parsePeriod } from '@jutbank/core/dates';
-import { PACK_SECTIONS, type Mark, type PackSection, type Variant } from '@jutbank/core/reference';
-import type { ItemRecord, PatternDetail, Vocabulary } from '@jutbank/contract/reference';
+import { PACK_SECTIONS, type PackSection, type Variant } from '@jutbank/core/reference';
+import type { ItemRecord, Vocabulary } from '@jutbank/contract/reference';
 import { ApiProblem, call, get } from '../../app/api.ts';
 import { useMay } from '../../app/session.ts';
 import { Failed, Loading } from '../../app/states.tsx';
 import { useShortcuts } from '../../app/shortcuts.ts';
-import { MarkDrawing } from '../../parts/Drawn.tsx';
-import { YearRule } from '../../parts/YearRule.tsx';
-import { Differences } from '../Differences.tsx';
 import { CodeForm } from './CodeForm.tsx';
-import { CodePreview } from './CodePreview.tsx';
 import { asItem, blank, nextFormOf, SECTION_WORDS, suggestedId, type Draft } from './draft.ts';
 import { Line, Wrong } from './fields.tsx';
 import {
@@ -29,6 +24,8 @@ import {
 } from './forms.tsx';
 import { VariantForm } from './VariantForm.tsx';
 import './writing.css';
+import { useVocabulary, usePattern } from '../../parts/names.ts';
+import { Preview } from './Preview.tsx';
 
 export default function WritePage() {
   const { section = '', id } = useParams();
@@ -36,10 +33,7 @@ export default function WritePage() {
   const known = PACK_SECTIONS.find((s) => s === section);
   const from = query.get('from') ?? undefined;
   const loaded = id ?? from;
-  const vocabulary = useQuery({
-    queryKey: ['vocabulary'],
-    queryFn: () => get<Vocabulary>('/reference/vocabulary'),
-  });
+  const vocabulary = useVocabulary();
   const record = useQuery({
     queryKey: ['item', known, loaded],
     queryFn: () => get<ItemRecord>(`/reference/items/${known}/${loaded}`),
@@ -101,6 +95,7 @@ function Writing({ section, id, record, words, query }: WritingProps) {
   const [version, setVersion] = useState(record?.version);
   const [changed, setChanged] = useState(() => kept(key) !== undefined);
   const [saved, setSaved] = useState<readonly string[]>();
+  const [asked, setAsked] = useState(false);
   const set = (patch: Draft) => {
     const next = { ...draft, ...patch };
     setDraft(next);
@@ -180,14 +175,20 @@ function Writing({ section, id, record, words, query }: WritingProps) {
             <Link className="quiet" to={`/reference/write/${section}?${more.toString()}`}>
               Another {word}
             </Link>
-            <button
-              type="button"
-              className="quiet"
-              onClick={() => remove.mutate()}
-              disabled={remove.isPending}
-            >
-              Take out
-            </button>
+            {asked ? (
+              <>
+                <button type="button" className="quiet warn" onClick={() => remove.mutate()}>
+                  Yes, take it out
+                </button>
+                <button type="button" className="quiet" onClick={() => setAsked(false)}>
+                  Keep it
+                </button>
+              </>
+            ) : (
+              <button type="button" className="quiet" onClick={() => setAsked(true)}>
+                Take out
+              </button>
+            )}
           </>
         )}
         <Button variant="contained" onClick={() => save.mutate()} disabled={save.isPending}>
@@ -249,15 +250,6 @@ function backFrom(section: PackSection, draft: Draft): string {
   return typeof maker === 'string' ? `/reference?maker=${maker}` : '/reference';
 }
 
-function usePattern(pattern: unknown) {
-  const id = typeof pattern === 'string' ? pattern : undefined;
-  return useQuery({
-    queryKey: ['pattern', id],
-    queryFn: () => get<PatternDetail>(`/reference/patterns/${id}`),
-    enabled: id !== undefined,
-  });
-}
-
 function SectionForm({
   section,
   draft,
@@ -271,13 +263,7 @@ function SectionForm({
   words: Vocabulary;
   before: Variant | undefined;
 }) {
-  const pattern =
-    section === 'variants' && typeof draft['pattern'] === 'string' ? draft['pattern'] : undefined;
-  const detail = useQuery({
-    queryKey: ['pattern', pattern],
-    queryFn: () => get<PatternDetail>(`/reference/patterns/${pattern}`),
-    enabled: pattern !== undefined,
-  });
+  const detail = usePattern(section === 'variants' ? draft['pattern'] : undefined);
   const props = <T,>(): FormProps<T> => ({
     value: draft as Partial<T>,
     set: set as (patch: Partial<T>) => void,
@@ -303,138 +289,4 @@ function SectionForm({
     case 'stories':
       return <StoryForm {...props()} />;
   }
-}
-
-function Preview({
-  section,
-  draft,
-  id,
-  words,
-  before,
-}: {
-  section: PackSection;
-  draft: Draft;
-  id: string;
-  words: Vocabulary;
-  before: Variant | undefined;
-}) {
-  if (section === 'codes') return <CodePreview code={{ ...draft, id } as never} words={words} />;
-  const window = draft['window'] ?? draft['active'];
-  const dated = typeof window === 'string' && parsePeriod(window).ok ? window : undefined;
-  const mark = draft as Partial<Mark>;
-  return (
-    <>
-      {section === 'marks' && (
-        <>
-          <h2 className="sec">As it is drawn</h2>
-          <MarkDrawing
-            mark={{
-              lines: mark.lines && mark.lines.length > 0 ? mark.lines : [' '],
-              ...(mark.lettering == null ? {} : { lettering: mark.lettering }),
-            }}
-            width={260}
-          />
-        </>
-      )}
-      {dated !== undefined && section !== 'variants' && (
-        <>
-          <h2 className="sec" style={{ marginTop: 14 }}>
-            On the year rule
-          </h2>
-          <YearRule
-            core={dated}
-            bars={[{ label: SECTION_WORDS[section], strict: [dated], lenient: [], binds: 'both' }]}
-            label="The period on the year rule"
-          />
-        </>
-      )}
-      {section === 'variants' && <Succession draft={draft} id={id} before={before} words={words} />}
-      {section === 'features' && <AskPreview draft={draft} />}
-      {section === 'marks' && <Eras maker={mark.maker ?? undefined} words={words} own={id} />}
-    </>
-  );
-}
-
-/** The pattern's forms along the years with this one among them, and what sets it apart from its neighbour. */
-function Succession({
-  draft,
-  id,
-  before,
-  words,
-}: {
-  draft: Draft;
-  id: string;
-  before: Variant | undefined;
-  words: Vocabulary;
-}) {
-  const detail = usePattern(draft['pattern']);
-  if (!detail.data) return <p className="soft">Choose the pattern: its other forms appear here.</p>;
-  const own = asItem(draft, id) as Variant;
-  const others = detail.data.variants.filter((v) => v.id !== id);
-  const dated = [...others, own].filter((v) => v.window != null && parsePeriod(v.window).ok);
-  const from = before ?? others.at(-1);
-  return (
-    <>
-      <h2 className="sec">Among the forms of {detail.data.pattern.name}</h2>
-      {dated.length === 0 ? (
-        <p className="soft">No form is dated yet.</p>
-      ) : (
-        <YearRule
-          core={undefined}
-          bars={dated.map((v) => ({
-            label: v.name || 'this one',
-            strict: [v.window ?? ''],
-            lenient: [],
-            ...(v === own ? { binds: 'both' as const } : {}),
-          }))}
-          label="Forms along the years"
-        />
-      )}
-      {from && (
-        <>
-          <h2 className="sec" style={{ marginTop: 14 }}>
-            Against {from.name} <small>only what differs</small>
-          </h2>
-          <Differences variants={[from, own]} pattern={detail.data.pattern} words={words} />
-        </>
-      )}
-    </>
-  );
-}
-
-/** How the bench will ask. */
-function AskPreview({ draft }: { draft: Draft }) {
-  const values = (draft['values'] as { id: string; label: string }[] | undefined) ?? [];
-  return (
-    <>
-      <h2 className="sec">On the bench</h2>
-      <p className="big">{String(draft['ask'] ?? `${String(draft['label'] ?? '')}?`)}</p>
-      <div className="chips">
-        {values.map((v, i) => (
-          <span key={i} className="chip">
-            <i>{i + 1}</i>
-            {v.label}
-          </span>
-        ))}
-      </div>
-    </>
-  );
-}
-
-/** The maker's other stamps along the years, so that a gap or an overlap is seen while writing. */
-function Eras({ maker, words, own }: { maker: string | undefined; words: Vocabulary; own: string }) {
-  const others = words.marks.filter((m) => m.maker === maker && m.id !== own && m.window != null);
-  if (maker === undefined || others.length === 0) return null;
-  return (
-    <>
-      <h2 className="sec" style={{ marginTop: 14 }}>
-        The maker’s other stamps
-      </h2>
-      <YearRule
-        core={undefined}
-        bars={others.map((m) => ({ label: m.lines.join(' / '), strict: [m.window ?? ''], lenient: [] }))}
-        label="Other stamps along the years"
-      />
-    </>
-  );
 }

@@ -1,5 +1,6 @@
 /** The fields of authoring: a label, the control, why it matters, and what is wrong with it, all in one row. */
 import { createContext, useContext, useId, useState, type ReactNode } from 'react';
+import { sentence } from '../../parts/words.ts';
 import { parseSpokenDate, periodInWords, periodOf } from '@jutbank/core/dates';
 import { parseQuantity, type Dimension } from '@jutbank/core/units';
 
@@ -192,6 +193,9 @@ export function Pick({
   none?: string;
   onChange: (value: string | undefined) => void;
 }) {
+  // what another shop's pack says stays as it is, even if nobody here would have chosen it
+  const foreign = value != null && value !== '' && !options.some((o) => o.value === value);
+  const offered = foreign ? [...options, { value, label: sentence(value) }] : options;
   return (
     <Field {...row}>
       {(id, described) => (
@@ -203,7 +207,7 @@ export function Pick({
           onChange={(e) => onChange(e.target.value === '' ? undefined : e.target.value)}
         >
           <option value="">{none ?? 'Choose…'}</option>
-          {options.map((o) => (
+          {offered.map((o) => (
             <option key={o.value} value={o.value}>
               {o.label}
             </option>
