@@ -38,7 +38,7 @@ export function ImportPack() {
   const problem = failed instanceof ApiProblem ? failed : undefined;
   const busy = review.isPending || send.isPending;
   return (
-    <div style={{ maxWidth: 640 }}>
+    <div className="importpack">
       <Button variant="contained" disabled={busy} onClick={() => chooser.current?.click()}>
         {review.isPending ? 'Reading…' : send.isPending ? 'Importing…' : 'Import a pack'}
       </Button>
@@ -83,8 +83,17 @@ export function ImportPack() {
   );
 }
 
+/** A field in words: plain lists as lists, what is deeper as it stands in the pack. */
 const inShort = (value: unknown): string => {
-  const text = typeof value === 'string' ? value : value === null ? 'nothing' : JSON.stringify(value);
+  const plain = Array.isArray(value) && value.every((item) => typeof item !== 'object');
+  const text =
+    value == null
+      ? 'nothing'
+      : plain
+        ? value.join(', ')
+        : typeof value === 'object'
+          ? JSON.stringify(value)
+          : String(value as string | number | boolean);
   return text.length > 60 ? `${text.slice(0, 57)}…` : text;
 };
 

@@ -45,6 +45,12 @@ function DatePreview({ code, words }: { code: DateCode; words: Vocabulary }) {
   const active = words.makers.find((m) => m.id === code.maker)?.active;
   const eras = bearing.length > 0 ? bearing : active == null ? [] : [active];
   const doubts = codeDoubts(code, eras);
+  if (code.reads.length === 0 || code.rules.length === 0)
+    return (
+      <p className="soft">
+        Say what is read and add a rule: every reading appears here, with a field to try a stamp.
+      </p>
+    );
   return (
     <>
       <TryReads code={code} />
