@@ -84,6 +84,14 @@ export interface Finding {
   count?: Maybe<number>;
   side?: Maybe<string>;
   note?: Maybe<string>;
+  /** where it is: on a picture, or on the drawn outline when no picture is named */
+  pin?: Maybe<Pin>;
+}
+export interface Pin {
+  picture?: Maybe<string>;
+  /** 0–1 from the left and from the top */
+  x: number;
+  y: number;
 }
 
 export type Completeness = Record<string, string | null | undefined>;

@@ -10,13 +10,13 @@ import {
   type Severity,
 } from './finding.ts';
 import {
-  FINISH_LOST,
-  INDEX_RULES,
   SCALES,
-  WEAR_DEFECTS,
+  SHIPPED_RULES,
   type Cap,
   type DeductionRule,
   type IndexRules,
+  type RuleSet,
+  type ScaleId,
   type ScaleRules,
 } from './rules.ts';
 
@@ -28,7 +28,7 @@ export interface AppliedCap {
   to: string;
 }
 export interface ScaleGrade {
-  scale: string;
+  scale: ScaleId;
   grade: string;
   /** what it would be without caps */
   would: string;
@@ -54,12 +54,9 @@ export interface GradeAnswer {
 const UNSTATED: Severity = 'moderate';
 const MOST_LOST = 0.98;
 
-export function gradeCondition(
-  question: GradeQuestion,
-  rules: IndexRules = INDEX_RULES,
-  scales: readonly ScaleRules[] = SCALES,
-): GradeAnswer {
+export function gradeCondition(question: GradeQuestion, set: RuleSet = SHIPPED_RULES): GradeAnswer {
   const { findings } = question;
+  const { index: rules, scales } = set;
   const deductions = findings.map((f, i) => ({ findingIndex: i, share: deductionOf(f, rules) }));
   const index = indexOf(findings, rules, () => 1);
   return {
@@ -122,10 +119,10 @@ function indexOf(findings: readonly Finding[], rules: IndexRules, kept: (f: Find
   return index;
 }
 
-function originalFinish(findings: readonly Finding[]): number {
+function originalFinish(findings: readonly Finding[], scale: ScaleRules): number {
   let left = 100;
   for (const f of [...findings].sort((a, b) => (findingInWords(a) < findingInWords(b) ? -1 : 1))) {
-    const table = FINISH_LOST[f.defect];
+    const table = scale.finishLost?.[f.defect];
     if (!table) continue;
     const lost = f.defect === 'finish-loss' && f.measure != null ? f.measure : table[f.severity ?? UNSTATED];
     left *= 1 - Math.min(100, Math.max(0, lost)) / 100;
@@ -139,10 +136,10 @@ function valueOn(
   rules: IndexRules,
   findings: readonly Finding[],
 ): number {
-  if (scale.measures === 'original-finish') return originalFinish(findings);
+  if (scale.measures === 'original-finish') return originalFinish(findings, scale);
   const allowance =
     question.age != null && scale.ageAllowance ? piecewise(scale.ageAllowance, question.age) : 1;
-  return indexOf(findings, rules, (f) => (WEAR_DEFECTS.includes(f.defect) ? allowance : 1));
+  return indexOf(findings, rules, (f) => (rules.wear.includes(f.defect) ? allowance : 1));
 }
 
 function gradeOn(scale: ScaleRules, question: GradeQuestion, rules: IndexRules): ScaleGrade {
@@ -244,7 +241,7 @@ function missingInWords(completeness: Completeness | null | undefined): string[]
 }
 
 /** The scale a piece is mainly quoted on. */
-export function mainScale(construction: GradeQuestion['construction']): 'collector' | 'user' | 'finish' {
+export function mainScale(construction: GradeQuestion['construction']): ScaleId {
   if (construction === 'bayonet') return 'finish';
   return construction === 'slipjoint' || construction === 'fixed' ? 'collector' : 'user';
 }

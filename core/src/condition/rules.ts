@@ -1,7 +1,7 @@
 /** The rule documents shipped with Jutbank: data, versioned, to be copied and changed by a shop. */
 import type { Defect, Part, Severity } from './finding.ts';
 
-type BySeverity = Readonly<Record<Severity, number>>;
+export type BySeverity = Readonly<Record<Severity, number>>;
 
 export interface DeductionRule {
   readonly defect: Defect;
@@ -15,9 +15,13 @@ export interface DeductionRule {
 
 export interface IndexRules {
   readonly format: 'jutbank.condition-index/1';
+  readonly id: 'condition-index';
   readonly version: string;
+  readonly title: string;
   /** share counted of every further finding of the same part and defect */
   readonly repeats: number;
+  /** wear of honest use and time, forgiven by age; damage and alteration never are */
+  readonly wear: readonly Defect[];
   readonly deductions: readonly DeductionRule[];
 }
 
@@ -38,14 +42,19 @@ export interface CompletenessCap {
   readonly says: string;
 }
 
+export const SCALE_IDS = ['collector', 'user', 'finish'] as const;
+export type ScaleId = (typeof SCALE_IDS)[number];
+
 export interface ScaleRules {
   readonly format: 'jutbank.grade-scale/1';
-  readonly id: 'collector' | 'user' | 'finish';
+  readonly id: ScaleId;
   readonly version: string;
   readonly title: string;
   /** best first; a grade holds from its value on */
   readonly grades: readonly { readonly grade: string; readonly from: number }[];
   readonly measures: 'condition-index' | 'original-finish';
+  /** original finish lost, in percent, by defect; a measured finish loss counts as measured */
+  readonly finishLost?: Readonly<Partial<Record<Defect, BySeverity>>>;
   /** wear counts less on old pieces: [years, share of the deduction kept] in rising order */
   readonly ageAllowance?: readonly (readonly [number, number])[];
   readonly caps: readonly Cap[];
@@ -60,25 +69,17 @@ const grow = (trace: number, light: number, moderate: number, heavy: number, sev
   severe,
 });
 
-/** Wear of honest use and time: forgiven by age. Damage and alteration never are. */
-export const WEAR_DEFECTS: readonly Defect[] = [
-  'patina',
-  'stain',
-  'scratch',
-  'wear',
-  'finish-loss',
-  'dull',
-  'residue',
-];
-
 const COSMETIC = grow(0.005, 0.015, 0.04, 0.09, 0.18);
 const ACTION = grow(0.01, 0.03, 0.07, 0.13, 0.25);
 const METAL_LOSS = grow(0.02, 0.05, 0.11, 0.22, 0.4);
 
 export const INDEX_RULES: IndexRules = {
   format: 'jutbank.condition-index/1',
+  id: 'condition-index',
   version: '1',
+  title: 'Condition index',
   repeats: 0.25,
+  wear: ['patina', 'stain', 'scratch', 'wear', 'finish-loss', 'dull', 'residue'],
   deductions: [
     { defect: 'patina', bySeverity: grow(0.002, 0.006, 0.015, 0.03, 0.06) },
     { defect: 'residue', bySeverity: grow(0.002, 0.006, 0.015, 0.03, 0.06) },
@@ -391,6 +392,16 @@ export const SCALES: readonly ScaleRules[] = [
     version: '1',
     title: 'Finish scale',
     measures: 'original-finish',
+    finishLost: {
+      'finish-loss': grow(1, 5, 18, 40, 75),
+      wear: grow(0.5, 2, 6, 14, 30),
+      scratch: grow(0.2, 0.7, 2, 5, 10),
+      rust: grow(1, 3, 10, 25, 50),
+      pitting: grow(1, 3, 10, 25, 50),
+      stain: grow(0.2, 0.7, 2, 5, 10),
+      polished: grow(10, 25, 50, 80, 100),
+      refinished: grow(40, 60, 80, 95, 100),
+    },
     grades: [
       { grade: 'new', from: 99 },
       { grade: 'excellent', from: 95 },
@@ -425,14 +436,21 @@ export const SCALES: readonly ScaleRules[] = [
   },
 ];
 
-/** Original finish lost, in percent, by defect; a measured finish loss counts as measured. */
-export const FINISH_LOST: Partial<Record<Defect, BySeverity>> = {
-  'finish-loss': grow(1, 5, 18, 40, 75),
-  wear: grow(0.5, 2, 6, 14, 30),
-  scratch: grow(0.2, 0.7, 2, 5, 10),
-  rust: grow(1, 3, 10, 25, 50),
-  pitting: grow(1, 3, 10, 25, 50),
-  stain: grow(0.2, 0.7, 2, 5, 10),
-  polished: grow(10, 25, 50, 80, 100),
-  refinished: grow(40, 60, 80, 95, 100),
-};
+/** What a piece is graded by: one document for the index and one for each school. */
+export interface RuleSet {
+  readonly index: IndexRules;
+  readonly scales: readonly ScaleRules[];
+}
+export type RuleDocument = IndexRules | ScaleRules;
+export const SHIPPED_RULES: RuleSet = { index: INDEX_RULES, scales: SCALES };
+export const RULE_IDS = ['condition-index', ...SCALE_IDS] as const;
+export type RuleId = (typeof RULE_IDS)[number];
+
+export const documentOf = (rules: RuleSet, id: RuleId): RuleDocument | undefined =>
+  id === 'condition-index' ? rules.index : rules.scales.find((s) => s.id === id);
+
+/** The same rules with one document put in the place of its namesake. */
+export const withDocument = (rules: RuleSet, document: RuleDocument): RuleSet =>
+  document.id === 'condition-index'
+    ? { ...rules, index: document }
+    : { ...rules, scales: rules.scales.map((s) => (s.id === document.id ? document : s)) };

@@ -234,7 +234,7 @@ function Seen({
             <div
               key={item.id}
               className="f"
-              onFocus={() => onFocus(item.id)}
+              onFocus={(e) => e.target instanceof HTMLInputElement && onFocus(item.id)}
               onBlur={(e) => e.currentTarget.contains(e.relatedTarget) || onFocus(undefined)}
             >
               <button

@@ -55,7 +55,8 @@ export function Gauges({
   }, []);
   if (!gauges.data || gauges.data.items.length === 0) return null;
   const wanted = inHand?.unit === 'g' ? 'scales' : 'caliper';
-  const shown = inHand ? gauges.data.items.filter((g) => g.kind === wanted) : [];
+  // always there, so that nothing moves when a size takes the focus
+  const shown = gauges.data.items.filter((g) => g.kind === wanted);
   return shown.map((gauge) => <GaugeLineOf key={gauge.id} gauge={gauge} said={said[gauge.id]} />);
 }
 
