@@ -49,7 +49,7 @@ const feature = z.looseObject({
   label: words.min(1),
   part: z.string().min(1).max(80),
   kind: z.enum(['category', 'count', 'measure', 'text']),
-  values: z.array(z.looseObject({ id: slug, label: words })).nullish(),
+  values: z.array(z.looseObject({ id: slug, label: words, vapour: z.boolean().nullish() })).nullish(),
   unit: z.enum(['mm', 'g', 'deg']).nullish(),
   wear: z.enum(['none', 'shrinks', 'grows']).nullish(),
   swap: z.enum(SWAP_CLASSES).nullish(),

@@ -68,6 +68,8 @@ export interface Maker {
 export interface FeatureValue {
   id: string;
   label: string;
+  /** a material that gives off vapour with age: it is kept apart from its neighbours */
+  vapour?: Maybe<boolean>;
 }
 
 export type FeatureKind = 'category' | 'count' | 'measure' | 'text';

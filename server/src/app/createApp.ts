@@ -18,6 +18,7 @@ import { JobRunner } from '../jobs/index.ts';
 import { httpMarketplace, mountListing } from '../listing/index.ts';
 import { mountProvenance } from '../provenance/index.ts';
 import { Library, mountReference, searchReference } from '../reference/index.ts';
+import { RuleLibrary } from '../rules/index.ts';
 import { mountSale } from '../sale/index.ts';
 import { mountShop, sessionReader, VERSION } from '../shop/index.ts';
 import {
@@ -48,8 +49,9 @@ export interface App {
 export function createApp(options: AppOptions): App {
   const { database, log } = options;
   const library = new Library(database);
+  const rules = new RuleLibrary(database);
   const markets = new Markets(database, library);
-  const readers = new Readers(database, library, markets);
+  const readers = new Readers(database, library, markets, rules);
   const marketplace = httpMarketplace(options.marketplaceUrl);
   const app = express();
   app.disable('x-powered-by');
@@ -74,10 +76,11 @@ export function createApp(options: AppOptions): App {
   const mount = new Mount(api, database, sessionReader(database));
   mountShop(mount, (q) => searchEverything(database, library, q));
   mountReference(mount, library);
-  mountIntake(mount, readers, markets, new PictureStore(join(options.dataDir, 'files')));
+  const pictures = new PictureStore(join(options.dataDir, 'files'));
+  mountIntake(mount, readers, markets, pictures);
   const gauges = new Gauges(options.gauges);
   mountBench(mount, library, gauges);
-  mountCondition(mount);
+  mountCondition(mount, readers, pictures);
   mountValue(mount, library, markets);
   mountProvenance(mount);
   mountListing(mount, readers, marketplace);

@@ -1,7 +1,7 @@
 /** Counters by which every copy of the server knows whether what it remembers is still so. */
 import type { Queries } from './database.ts';
 
-export type RevisionName = 'reference' | 'comparables' | 'rates';
+export type RevisionName = 'reference' | 'comparables' | 'rates' | 'rules';
 
 export async function revisionOf(db: Queries, name: RevisionName): Promise<number> {
   const row = await db.row<{ number: number }>('SELECT number FROM revision WHERE name = ?', [name]);
@@ -11,7 +11,12 @@ export async function revisionOf(db: Queries, name: RevisionName): Promise<numbe
 export async function revisions(db: Queries): Promise<Record<RevisionName, number>> {
   const rows = await db.rows<{ name: RevisionName; number: number }>('SELECT name, number FROM revision');
   const found = Object.fromEntries(rows.map((r) => [r.name, Number(r.number)]));
-  return { reference: found.reference ?? 0, comparables: found.comparables ?? 0, rates: found.rates ?? 0 };
+  return {
+    reference: found.reference ?? 0,
+    comparables: found.comparables ?? 0,
+    rates: found.rates ?? 0,
+    rules: found.rules ?? 0,
+  };
 }
 
 export async function raiseRevision(tx: Queries, name: RevisionName): Promise<void> {

@@ -1,6 +1,13 @@
 /** The five live readings of a piece: which, when, condition, worth, paper trail. */
 import { identify, type FoundPlace, type IdentifyAnswer, type ReferenceIndex } from '@jutbank/core/bench';
-import { gradeCondition, mainScale, type GradeAnswer } from '@jutbank/core/condition';
+import {
+  freshInspection,
+  gradeCondition,
+  mainScale,
+  type GradeAnswer,
+  type GradeQuestion,
+  type RuleSet,
+} from '@jutbank/core/condition';
 import { asDay, calendarOf, edtfOf, hullOf, intersectAll, periodOf, type Span } from '@jutbank/core/dates';
 import { missingNext } from '@jutbank/core/intake';
 import { trailOf, type Trail } from '@jutbank/core/provenance';
@@ -9,6 +16,7 @@ import type { Readings, PieceSheet, PieceSlip } from '@jutbank/contract/intake';
 import type { EstimateAnswer, EstimateQuestion } from '@jutbank/contract/value';
 import { revisions, type Database, type Queries } from '../db/index.ts';
 import type { Library } from '../reference/index.ts';
+import type { RuleLibrary } from '../rules/index.ts';
 import { answerEstimate, todayIso, VENUE_OF_SHOP, type Markets } from '../value/index.ts';
 import { progressOf } from './change.ts';
 import type { PieceRecord } from './record.ts';
@@ -48,18 +56,23 @@ export function madeSpan(
   return hullOf(cut.length > 0 ? cut : bracket);
 }
 
-export function gradeRecord(record: PieceRecord, made: Span | undefined): GradeAnswer {
+export function gradeRecord(record: PieceRecord, made: Span | undefined, rules: RuleSet): GradeAnswer {
+  return gradeCondition(gradeQuestion(record, made), rules);
+}
+
+/** What a grade is asked of a piece: its findings, what is with it, and its age where that is known. */
+export function gradeQuestion(record: PieceRecord, made: Span | undefined): GradeQuestion {
   const today = calendarOf(asDay(Math.floor(Date.now() / 86_400_000))).year;
   const age =
     made && Number.isFinite(made.from) && Number.isFinite(made.to)
       ? today - calendarOf(asDay(Math.round((made.from + made.to) / 2))).year
       : undefined;
-  return gradeCondition({
+  return {
     construction: record.intake.construction,
     findings: record.findings,
     completeness: record.completeness,
     age: age ?? null,
-  });
+  };
 }
 
 export function trailRecord(record: PieceRecord, made: Span | undefined): Trail {
@@ -128,6 +141,7 @@ export class Readers {
     readonly database: Database,
     readonly library: Library,
     readonly markets: Markets,
+    readonly rules: RuleLibrary,
   ) {}
 
   async worth(record: PieceRecord): Promise<{ answer: EstimateAnswer; pattern: string } | undefined> {
@@ -138,7 +152,7 @@ export class Readers {
       record,
       answer,
       index,
-      gradeRecord(record, madeSpan(index, record, answer)),
+      gradeRecord(record, madeSpan(index, record, answer), await this.rules.inUse()),
       on.base,
     );
     return (
@@ -152,7 +166,7 @@ export class Readers {
   async #compute(index: ReferenceIndex, record: PieceRecord): Promise<Readings> {
     const answer = identifyRecord(index, record);
     const made = madeSpan(index, record, answer);
-    const grade = gradeRecord(record, made);
+    const grade = gradeRecord(record, made, await this.rules.inUse());
     const trail = trailRecord(record, made);
     const on = await this.markets.on(todayIso());
     const question = subjectOf(record, answer, index, grade, on.base);
@@ -185,7 +199,7 @@ export class Readers {
     const index = await this.library.index();
     const now = await revisions(this.database);
     const basisOf = (record: PieceRecord) =>
-      [record.version, now.reference, now.comparables, now.rates, todayIso()].join(' ');
+      [record.version, now.reference, now.comparables, now.rates, now.rules, todayIso()].join(' ');
     const found = new Map<string, Readings>();
     const renewed: [string, string, string][] = [];
     for (const record of records) {
@@ -230,8 +244,9 @@ export class Readers {
         findings: [...record.findings],
         completeness: record.completeness,
         inspected: record.inspected,
+        inspection: record.inspection ?? freshInspection(record.intake.construction),
       },
-      grade: gradeRecord(record, made),
+      grade: gradeRecord(record, made, await this.rules.inUse()),
       custody: [...record.custody],
       trail: trailRecord(record, made),
       pricing: record.pricing,
@@ -303,6 +318,12 @@ function slipOf(record: PieceRecord, readings: Readings): PieceSlip {
       record.listing.messages.some((m) => m.state === 'open' && m.kind === 'offer')
         ? 'An offer waits for an answer'
         : 'A question waits for an answer',
+    );
+  if (record.quarantinedUntil !== null)
+    attention.push(
+      record.quarantinedUntil <= todayIso()
+        ? 'Its quarantine is to be reviewed'
+        : 'Kept apart: it gives off vapour',
     );
   if (readings.trail.problems > 0) attention.push('The paper trail contradicts itself');
   if (readings.when?.conflict) attention.push('What was seen cannot all be from one time');

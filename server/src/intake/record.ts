@@ -1,11 +1,12 @@
 /** A piece as stored, gathered from its tables for many pieces at once. */
 import type { Observation } from '@jutbank/core/bench';
-import type { Finding } from '@jutbank/core/condition';
+import type { Finding, Inspection, Pin } from '@jutbank/core/condition';
 import { money, type Money } from '@jutbank/core/money';
 import type { CustodyEvent } from '@jutbank/core/provenance';
 import type { Construction } from '@jutbank/core/reference';
 import type { Stage } from '@jutbank/core/intake';
 import type { StoredAttribution } from '@jutbank/contract/bench';
+import type { TreatmentRecord } from '@jutbank/contract/condition';
 import type { IntakeBody, PictureRecord, PricingBody } from '@jutbank/contract/intake';
 import type { ListingRecord, MarketMessage } from '@jutbank/contract/listing';
 import type { Queries } from '../db/index.ts';
@@ -23,6 +24,10 @@ export interface PieceRecord {
   readonly findings: readonly Finding[];
   readonly completeness: Record<string, string | null | undefined>;
   readonly inspected: boolean;
+  readonly inspection: Inspection | null;
+  readonly treatments: readonly TreatmentRecord[];
+  /** the day on which a piece that is kept apart is to be looked at again */
+  readonly quarantinedUntil: string | null;
   readonly custody: readonly CustodyEvent[];
   readonly pricing: PricingBody;
   readonly listing: ListingRecord | null;
@@ -53,6 +58,7 @@ interface PieceRow {
   as_found: IntakeBody['asFound'];
   completeness: Record<string, string | null>;
   inspected: number;
+  inspection: Inspection | null;
   attribution: StoredAttribution | null;
   ask: string | null;
   ask_currency: string | null;
@@ -80,9 +86,9 @@ export async function loadPieces(db: Queries, ids: readonly string[]): Promise<P
     'SELECT piece_id, body FROM observation WHERE piece_id IN (?) ORDER BY piece_id, position',
   );
   const findings = await all<
-    Omit<Finding, 'measure' | 'count'> & { measure: string | null; times: number | null }
+    Omit<Finding, 'measure' | 'count'> & { measure: string | null; times: number | null; pin: Pin | null }
   >(
-    'SELECT piece_id, part, defect, severity, measure, times, side, note FROM finding WHERE piece_id IN (?) ORDER BY piece_id, position',
+    'SELECT piece_id, part, defect, severity, measure, times, side, note, pin FROM finding WHERE piece_id IN (?) ORDER BY piece_id, position',
   );
   const custody = await all<Omit<CustodyEvent, 'private'> & { private: number }>(
     'SELECT piece_id, holder, private, place, period, how, evidence, note FROM custody_event WHERE piece_id IN (?) ORDER BY piece_id, position',
@@ -113,6 +119,12 @@ export async function loadPieces(db: Queries, ids: readonly string[]): Promise<P
   const readings = await all<{ basis: string; body: unknown }>(
     'SELECT piece_id, basis, body FROM piece_reading WHERE piece_id IN (?)',
   );
+  const treatments = await all<TreatmentRow>(
+    'SELECT * FROM treatment WHERE piece_id IN (?) ORDER BY done_on, id',
+  );
+  const quarantines = await all<{ review_on: string }>(
+    'SELECT piece_id, review_on FROM quarantine WHERE ended_on IS NULL AND piece_id IN (?) ORDER BY review_on',
+  );
   const byPiece = new Map(pieces.map((p) => [p.id, p]));
   const of = <T extends { piece_id: string }>(rows: readonly T[], id: string) =>
     rows.filter((row) => row.piece_id === id);
@@ -140,6 +152,9 @@ export async function loadPieces(db: Queries, ids: readonly string[]): Promise<P
         })),
         completeness: row.completeness,
         inspected: Boolean(row.inspected),
+        inspection: row.inspection,
+        treatments: of(treatments, id).map(treatmentOf),
+        quarantinedUntil: of(quarantines, id)[0]?.review_on ?? null,
         custody: of(custody, id).map(({ piece_id: _, ...event }) => ({
           ...event,
           private: Boolean(event.private),
@@ -176,6 +191,37 @@ export async function loadPieces(db: Queries, ids: readonly string[]): Promise<P
     ];
   });
 }
+
+interface TreatmentRow {
+  id: string;
+  piece_id: string;
+  kind: TreatmentRecord['kind'];
+  product: string;
+  grit: string;
+  done_on: string;
+  done_by: string;
+  reason: string;
+  reversible: number;
+  cost: string | null;
+  currency: string | null;
+  removed: Finding[];
+  added: Finding[];
+  pictures: TreatmentRecord['pictures'];
+}
+const treatmentOf = (row: TreatmentRow): TreatmentRecord => ({
+  id: row.id,
+  kind: row.kind,
+  product: row.product,
+  grit: row.grit,
+  doneOn: row.done_on,
+  doneBy: row.done_by,
+  reason: row.reason,
+  reversible: Boolean(row.reversible),
+  cost: moneyOf(row.cost, row.currency),
+  removed: row.removed,
+  added: row.added,
+  pictures: row.pictures,
+});
 
 function intakeOf(row: PieceRow): IntakeBody {
   return {

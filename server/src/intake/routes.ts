@@ -11,6 +11,7 @@ import type { AttributionBody, StoredAttribution } from '@jutbank/contract/bench
 import type { Queries, Value } from '../db/index.ts';
 import {
   answer,
+  conflict,
   decodeCursor,
   invalid,
   notFound,
@@ -23,6 +24,7 @@ import { appendLedger } from '../provenance/index.ts';
 import { shopOf, takeNumber } from '../shop/index.ts';
 import { todayIso, type Markets } from '../value/index.ts';
 import { changePiece, dayBounds, pieceRecord } from './change.ts';
+import { noteState, saysTheSame, writeFindings } from './condition.ts';
 import type { PictureStore } from './pictures.ts';
 import { identifyRecord, type Readers } from './readings.ts';
 import { loadPieces, type PieceRecord } from './record.ts';
@@ -206,29 +208,26 @@ export function mountIntake(mount: Mount, readers: Readers, markets: Markets, pi
   });
 
   mount.writes(intakeRoutes.putCondition, (tx, call) =>
-    change(tx, call, 'inspected', async () => {
+    change(tx, call, 'inspected', async (before) => {
       const { findings, completeness, inspected } = call.body;
-      await tx.run('DELETE FROM finding WHERE piece_id = ?', [call.params.id]);
-      if (findings.length > 0)
-        await tx.insertMany(
-          'INSERT INTO finding (piece_id, position, part, defect, severity, measure, times, side, note) VALUES ?',
-          findings.map((f, i) => [
-            call.params.id,
-            i,
-            f.part,
-            f.defect,
-            f.severity ?? null,
-            f.measure ?? null,
-            f.count ?? null,
-            f.side ?? null,
-            f.note ?? null,
-          ]),
-        );
-      await tx.run('UPDATE piece SET completeness = ?, inspected = ? WHERE id = ?', [
+      const inspection = call.body.inspection ?? before.inspection;
+      if (before.inspected && inspected && !saysTheSame(before, call.body))
+        throw conflict('The inspection is finished. Open it again before you change what was found.');
+      await writeFindings(tx, call.params.id, findings);
+      await tx.run('UPDATE piece SET completeness = ?, inspected = ?, inspection = ? WHERE id = ?', [
         JSON.stringify(completeness),
         inspected,
+        inspection === null ? null : JSON.stringify(inspection),
         call.params.id,
       ]);
+      if (inspected && !before.inspected) {
+        const states = await tx.row<{ n: number }>(
+          'SELECT COUNT(*) AS n FROM condition_state WHERE piece_id = ?',
+          [call.params.id],
+        );
+        const why = Number(states?.n ?? 0) === 0 ? 'as-found' : 'inspected-again';
+        await noteState(tx, readers, { ...before, findings, completeness, inspection }, why, call.person);
+      }
     }),
   );
 

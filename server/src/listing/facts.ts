@@ -1,11 +1,17 @@
 /** What the stored record allows a listing or a certificate to say. */
 import type { IdentifyAnswer, ReferenceIndex } from '@jutbank/core/bench';
-import { mainScale } from '@jutbank/core/condition';
+import { mainScale, type RuleSet } from '@jutbank/core/condition';
 import { edtfInWords, spanInWords } from '@jutbank/core/dates';
 import type { ListingFacts } from '@jutbank/core/listing';
 import { trailText } from '@jutbank/core/provenance';
 import { dimensionOfUnit, formatQuantity } from '@jutbank/core/units';
-import { gradeRecord, identifyRecord, madeSpan, type PieceRecord } from '../intake/index.ts';
+import {
+  treatmentInWords,
+  gradeRecord,
+  identifyRecord,
+  madeSpan,
+  type PieceRecord,
+} from '../intake/index.ts';
 
 const INCLUDED: Record<string, Record<string, string>> = {
   box: { original: 'factory box', service: 'service box', later: 'a later box' },
@@ -53,10 +59,10 @@ function historyLines(
   return events;
 }
 
-export function factsOf(index: ReferenceIndex, record: PieceRecord): ListingFacts {
+export function factsOf(index: ReferenceIndex, record: PieceRecord, rules: RuleSet): ListingFacts {
   const answer = identifyRecord(index, record);
   const made = madeSpan(index, record, answer);
-  const grade = gradeRecord(record, made);
+  const grade = gradeRecord(record, made, rules);
   const decided = record.attribution;
   const row = index.variants.get(decided?.variant ?? '');
   const pattern = row?.pattern ?? index.patterns.get(decided?.pattern ?? '');
@@ -85,7 +91,7 @@ export function factsOf(index: ReferenceIndex, record: PieceRecord): ListingFact
       record.inspected && main
         ? `Condition: ${main.grade.replace('-', ' ')} on the ${scale} scale (condition index ${grade.conditionIndex} of 100).`
         : undefined,
-    disclosures: grade.disclosures,
+    disclosures: [...grade.disclosures, ...record.treatments.map(treatmentInWords)],
     history: historyLines(index, answer, row?.variant.id),
     refuted: index.contents.stories.flatMap((story) =>
       story.verdict === 'refuted' &&

@@ -12,7 +12,7 @@ export function mountListing(mount: Mount, readers: Readers, marketplace: Market
 
   mount.reads(listingRoutes.draft, async ({ params }) => {
     const record = await pieceRecord(database, params.id);
-    const facts = factsOf(await readers.library.index(), record);
+    const facts = factsOf(await readers.library.index(), record, await readers.rules.inUse());
     const written = writeListing(facts);
     const text = record.listing ?? written;
     const draft: ListingDraft = {
@@ -42,12 +42,13 @@ export function mountListing(mount: Mount, readers: Readers, marketplace: Market
 
   mount.writes(listingRoutes.publish, async (tx, { params, person, ifMatch }) => {
     const index = await readers.library.index(tx);
+    const rules = await readers.rules.inUse(tx);
     const record = await changePiece(
       tx,
       { pieceId: params.id, person, ifMatch, kind: 'published', body: {} },
       async (before) => {
         if (before.listing?.state === 'published') throw conflict('It is up already.');
-        const facts = factsOf(index, before);
+        const facts = factsOf(index, before, rules);
         const text = before.listing ?? writeListing(facts);
         const problems = [...blocksOf(before), ...checkWording(facts, text).map((p) => p.detail)];
         if (problems.length > 0) throw invalid(problems.map((message) => ({ pointer: '/listing', message })));

@@ -1,65 +1,9 @@
 /** Invoice and certificate for paper. */
-import { createRequire } from 'node:module';
-import { dirname, join } from 'node:path';
-import PDFDocument from 'pdfkit';
 import QRCode from 'qrcode';
 import { formatMoney } from '@jutbank/core/money';
 import type { PublicCertificate } from '@jutbank/contract/sale';
+import { body, dayOf, head, INK, label, LEFT, paper, RIGHT, rule, SOFT, strong } from '../paper/index.ts';
 import type { StoredSale } from './queries.ts';
-
-const fonts = join(dirname(createRequire(import.meta.url).resolve('dejavu-fonts-ttf/package.json')), 'ttf');
-const INK = '#22262a';
-const SOFT = '#5a5f63';
-const RULE = '#a79f8d';
-const LEFT = 56;
-const RIGHT = 595 - 56;
-
-type Doc = InstanceType<typeof PDFDocument>;
-
-async function paper(title: string, draw: (doc: Doc) => Promise<void> | void): Promise<Buffer> {
-  const doc = new PDFDocument({
-    size: 'A4',
-    margins: { top: 56, bottom: 56, left: LEFT, right: 56 },
-    info: { Title: title },
-    lang: 'en',
-    tagged: true,
-  });
-  const chunks: Buffer[] = [];
-  const done = new Promise<Buffer>((resolve, reject) => {
-    doc.on('data', (chunk: Buffer) => chunks.push(chunk));
-    doc.on('end', () => resolve(Buffer.concat(chunks)));
-    doc.on('error', reject);
-  });
-  doc.registerFont('text', join(fonts, 'DejaVuSans.ttf'));
-  doc.registerFont('strong', join(fonts, 'DejaVuSans-Bold.ttf'));
-  doc.registerFont('figures', join(fonts, 'DejaVuSansMono.ttf'));
-  await draw(doc);
-  doc.end();
-  return done;
-}
-
-const rule = (doc: Doc, y: number, weight = 0.7) =>
-  doc.moveTo(LEFT, y).lineTo(RIGHT, y).lineWidth(weight).strokeColor(RULE).stroke();
-const label = (doc: Doc, text: string) => doc.font('text').fontSize(8.5).fillColor(SOFT).text(text);
-const strong = (doc: Doc, text: string, size = 11) =>
-  doc.font('strong').fontSize(size).fillColor(INK).text(text);
-const body = (doc: Doc, text: string) =>
-  doc.font('text').fontSize(10).fillColor(INK).text(text, { lineGap: 2 });
-
-function head(doc: Doc, shop: string, title: string): void {
-  doc.font('strong').fontSize(18).fillColor(INK).text(title, LEFT, 56);
-  doc.font('text').fontSize(10).fillColor(SOFT).text(shop);
-  rule(doc, doc.y + 8, 1.6);
-  doc.y += 22;
-}
-
-const dayOf = (instant: string) =>
-  new Date(instant).toLocaleDateString('en-GB', {
-    day: 'numeric',
-    month: 'long',
-    year: 'numeric',
-    timeZone: 'UTC',
-  });
 
 export function invoicePaper(shop: string, sale: StoredSale, claim: string): Promise<Buffer> {
   return paper(`Invoice ${sale.invoiceNumber}`, (doc) => {

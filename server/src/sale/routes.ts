@@ -1,3 +1,4 @@
+import type { RuleSet } from '@jutbank/core/condition';
 import { randomInt } from 'node:crypto';
 import { ulid } from 'ulid';
 import type { ReferenceIndex } from '@jutbank/core/bench';
@@ -86,7 +87,7 @@ export function mountSale(
             cost?.currency ?? null,
             margin?.amount ?? null,
             newCode(),
-            JSON.stringify(snapshotOf(index, record, shop.name)),
+            JSON.stringify(snapshotOf(index, record, await readers.rules.inUse(tx), shop.name)),
           ],
         );
         await tx.run("UPDATE listing SET state = 'ended' WHERE piece_id = ?", [params.id]);
@@ -175,8 +176,8 @@ const CODE_SIGNS = '0123456789ABCDEFGHJKMNPQRSTVWXYZ';
 const newCode = () => Array.from({ length: 12 }, () => CODE_SIGNS[randomInt(CODE_SIGNS.length)]).join('');
 
 /** What is public of the piece, frozen on the day of the sale. Private owners are named by town only. */
-function snapshotOf(index: ReferenceIndex, record: PieceRecord, shop: string): Snapshot {
-  const facts = factsOf(index, record);
+function snapshotOf(index: ReferenceIndex, record: PieceRecord, rules: RuleSet, shop: string): Snapshot {
+  const facts = factsOf(index, record, rules);
   return {
     shop,
     stockNumber: record.stockNumber,
@@ -184,7 +185,7 @@ function snapshotOf(index: ReferenceIndex, record: PieceRecord, shop: string): S
     made: facts.made ?? null,
     grade: facts.gradeLine?.replace(/^Condition: /, '') ?? null,
     inspected: facts.inspected,
-    findings: [...facts.disclosures],
+    findings: [...facts.disclosures, ...facts.history],
     provenance: facts.provenance ?? null,
     notProvedBecause: [...facts.unproved],
   };
@@ -202,7 +203,8 @@ async function realisedPrice(
 ): Promise<void> {
   const decided = record.attribution;
   if (decided?.pattern == null) return;
-  const grade = gradeRecord(record, madeSpan(index, record, identifyRecord(index, record)));
+  const rules = await readers.rules.inUse(tx);
+  const grade = gradeRecord(record, madeSpan(index, record, identifyRecord(index, record)), rules);
   const sure = decided.tier === 'confirmed' || decided.tier === 'probable' || decided.tier === 'rejected';
   const item = (name: string) => priceState(record, name) ?? '';
   const { row } = normaliseRow(

@@ -1,0 +1,103 @@
+/** Findings of today, and the states they leave behind: as found, after every treatment, after every new look. */
+import { ulid } from 'ulid';
+import { freshInspection, gradeCondition, type Completeness, type Finding } from '@jutbank/core/condition';
+import type { ConditionState, TreatmentRecord } from '@jutbank/contract/condition';
+import type { Person } from '@jutbank/contract/shop';
+import type { Queries } from '../db/index.ts';
+import { gradeQuestion, identifyRecord, madeSpan, type Readers } from './readings.ts';
+import type { PieceRecord } from './record.ts';
+
+export async function writeFindings(
+  tx: Queries,
+  pieceId: string,
+  findings: readonly Finding[],
+): Promise<void> {
+  await tx.run('DELETE FROM finding WHERE piece_id = ?', [pieceId]);
+  if (findings.length > 0)
+    await tx.insertMany(
+      'INSERT INTO finding (piece_id, position, part, defect, severity, measure, times, side, note, pin) VALUES ?',
+      findings.map((f, i) => [
+        pieceId,
+        i,
+        f.part,
+        f.defect,
+        f.severity ?? null,
+        f.measure ?? null,
+        f.count ?? null,
+        f.side ?? null,
+        f.note ?? null,
+        f.pin == null ? null : JSON.stringify(f.pin),
+      ]),
+    );
+}
+
+/** Keeps how the piece stands now, with its grade by the rules in use; a state once kept is never changed. */
+export async function noteState(
+  tx: Queries,
+  readers: Readers,
+  record: PieceRecord,
+  why: ConditionState['why'],
+  person: Person,
+): Promise<string> {
+  const id = ulid();
+  const index = await readers.library.index(tx);
+  const made = madeSpan(index, record, identifyRecord(index, record));
+  const grade = gradeCondition(gradeQuestion(record, made), await readers.rules.inUse(tx));
+  const body = {
+    findings: record.findings,
+    completeness: record.completeness,
+    inspection: record.inspection ?? freshInspection(record.intake.construction),
+  };
+  await tx.run(
+    'INSERT INTO condition_state (id, piece_id, why, body, grade, noted_by) VALUES (?, ?, ?, ?, ?, ?)',
+    [id, record.id, why, JSON.stringify(body), JSON.stringify(grade), person.name],
+  );
+  return id;
+}
+
+/** What an inspection says anew; places in a list do not matter, what is said does. */
+export const saysTheSame = (
+  a: { findings: readonly Finding[]; completeness: Completeness },
+  b: { findings: readonly Finding[]; completeness: Completeness },
+): boolean => {
+  const plain = (value: object) =>
+    JSON.stringify(
+      Object.entries(value)
+        .filter(([, v]) => v != null)
+        .sort(([x], [y]) => (x < y ? -1 : 1)),
+    );
+  const list = (findings: readonly Finding[]) => findings.map(plain).sort().join();
+  return list(a.findings) === list(b.findings) && plain(a.completeness) === plain(b.completeness);
+};
+
+const TREATED: Record<TreatmentRecord['kind'], string> = {
+  degrease: 'grease and residue taken off',
+  oil: 'action cleaned and oiled',
+  'remove-rust': 'rust taken off',
+  polish: 'polished',
+  sharpen: 'sharpened',
+  'take-out-nicks': 'nicks stoned out',
+  're-tip': 're-tipped',
+  straighten: 'straightened',
+  tighten: 'tightened',
+  centre: 'blade centred',
+  glue: 'glued',
+  'replace-part': 'part replaced',
+  refinish: 'finish renewed',
+  stabilise: 'handle stabilised',
+  'supply-sheath': 'sheath supplied',
+  'open-package': 'package opened',
+  other: 'treated',
+};
+
+/** A treatment as a buyer should read it: `Treated: polished, 2 Nov 2026, compound (3000 grit); cannot be undone`. */
+export function treatmentInWords(t: TreatmentRecord): string {
+  const day = new Date(`${t.doneOn}T00:00:00Z`).toLocaleDateString('en-GB', {
+    day: 'numeric',
+    month: 'short',
+    year: 'numeric',
+    timeZone: 'UTC',
+  });
+  const means = [t.product, t.grit === '' ? '' : `${t.grit} grit`].filter((x) => x !== '').join(', ');
+  return `Treated: ${TREATED[t.kind]}, ${day}${means === '' ? '' : ` (${means})`}; ${t.reversible ? 'reversible' : 'cannot be undone'}`;
+}
