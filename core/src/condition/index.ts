@@ -4,4 +4,5 @@ export * from './finding.ts';
 export * from './grade.ts';
 export * from './inspection.ts';
 export * from './rules.ts';
+export * from './severity.ts';
 export * from './treatment.ts';

@@ -87,3 +87,4 @@ function lockingFolder(button: boolean, { clip, lanyard }: OutlineTraits): Shape
   if (lanyard) shapes.push(shape('M8 27a1.800 1.800 0 1 0 .1 0', 'none'));
   return shapes;
 }
+export * from './severity.ts';

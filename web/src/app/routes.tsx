@@ -45,6 +45,8 @@ export const router = createBrowserRouter([
             ...lazy(() => import('../reference/writing/WritePage.tsx')),
           },
           { path: 'questions', ...lazy(() => import('../bench/QuestionsPage.tsx')) },
+          { path: 'condition-rules', ...lazy(() => import('../condition/RulesPage.tsx')) },
+          { path: 'gradings', ...lazy(() => import('../condition/GradingsPage.tsx')) },
           { path: 'comparables', ...lazy(() => import('../value/ComparablesPage.tsx')) },
           { path: 'sales', ...lazy(() => import('../sale/SalesPage.tsx')) },
           { path: 'shop', ...lazy(() => import('../shop/ShopPage.tsx')) },

@@ -1,0 +1,145 @@
+/** What was found, what each of it costs, and where it is: pinned on the outline or on a picture. */
+import { useState } from 'react';
+import { findingInWords, type Deduction, type Finding } from '@jutbank/core/condition';
+import type { ConditionBody } from '@jutbank/contract/condition';
+import type { PieceSheet } from '@jutbank/contract/intake';
+import { Outline } from '../parts/Drawn.tsx';
+
+export function Found({
+  sheet,
+  body,
+  shares,
+  may,
+  onChange,
+}: {
+  sheet: PieceSheet;
+  body: ConditionBody;
+  shares: readonly Deduction[] | undefined;
+  may: boolean;
+  onChange: (findings: Finding[]) => void;
+}) {
+  const { findings } = body;
+  const [surface, setSurface] = useState<string>();
+  const [pinning, setPinning] = useState<number>();
+  const picture = sheet.pictures.find((p) => p.id === surface);
+  const here = findings.flatMap((f, i) =>
+    f.pin && (f.pin.picture ?? undefined) === picture?.id ? [{ pin: f.pin, i }] : [],
+  );
+  const put = (i: number, finding: Finding) => onChange(findings.map((f, k) => (k === i ? finding : f)));
+  const pin = (x: number, y: number) => {
+    const finding = pinning === undefined ? undefined : findings[pinning];
+    if (pinning === undefined || !finding) return;
+    put(pinning, { ...finding, pin: { picture: picture?.id ?? null, x: rounded(x), y: rounded(y) } });
+    setPinning(undefined);
+  };
+  return (
+    <>
+      <h2 className="sec">
+        What was found{' '}
+        <small>{findings.length === 0 ? 'nothing yet' : `${findings.length}, each with what it costs`}</small>
+      </h2>
+      <div className="surfaces" role="group" aria-label="Where it is shown">
+        <button type="button" className="quiet" aria-pressed={!picture} onClick={() => setSurface(undefined)}>
+          Outline
+        </button>
+        {sheet.pictures.map((p, i) => (
+          <button
+            key={p.id}
+            type="button"
+            className="quiet"
+            aria-pressed={picture?.id === p.id}
+            onClick={() => setSurface(p.id)}
+          >
+            {p.caption || `Picture ${i + 1}`}
+          </button>
+        ))}
+      </div>
+      <div
+        className={pinning === undefined ? 'surface' : 'surface pinning'}
+        onClick={(e) => {
+          const box = e.currentTarget.getBoundingClientRect();
+          pin((e.clientX - box.left) / box.width, (e.clientY - box.top) / box.height);
+        }}
+        data-testid="surface"
+      >
+        {picture ? (
+          <img
+            src={`/api/v1/pictures/${picture.hash}/full`}
+            alt={picture.caption || 'Picture of the piece'}
+          />
+        ) : (
+          <Outline construction={sheet.intake.construction} width={420} />
+        )}
+        {here.map(({ pin: at, i }) => (
+          <span
+            key={i}
+            className="pin"
+            style={{ left: `${at.x * 100}%`, top: `${at.y * 100}%` }}
+            title={findings[i] ? findingInWords(findings[i]) : ''}
+          >
+            {i + 1}
+          </span>
+        ))}
+      </div>
+      <p className="soft" role="status" style={{ minHeight: 18, fontSize: 12.5 }}>
+        {pinning === undefined ? '' : `Click where number ${pinning + 1} is.`}
+      </p>
+      {findings.length === 0 ? (
+        <p className="soft">
+          {body.inspected
+            ? 'Inspected; nothing was found.'
+            : 'Answer what is asked on the left. What is found appears here, and on the outline once it is pinned.'}
+        </p>
+      ) : (
+        <ol className="foundlist">
+          {findings.map((f, i) => (
+            <li key={`${findingInWords(f)} ${i}`}>
+              <span className="num soft">{i + 1}</span>
+              <span>
+                {findingInWords(f)}
+                {may && (
+                  <input
+                    className="line note"
+                    aria-label={`Note on ${findingInWords({ ...f, note: null })}`}
+                    placeholder="note"
+                    defaultValue={f.note ?? ''}
+                    maxLength={500}
+                    onBlur={(e) => {
+                      const note = e.target.value.trim() || null;
+                      if (note !== (f.note ?? null)) put(i, { ...f, note });
+                    }}
+                  />
+                )}
+              </span>
+              <span className="num soft" title="share of the condition this costs">
+                −{((shares?.[i]?.share ?? 0) * 100).toFixed(1)}
+              </span>
+              {may && (
+                <>
+                  <button
+                    type="button"
+                    className="quiet soft"
+                    aria-pressed={pinning === i}
+                    onClick={() => setPinning(pinning === i ? undefined : i)}
+                  >
+                    {f.pin ? 'move pin' : 'pin'}
+                  </button>
+                  <button
+                    type="button"
+                    className="quiet"
+                    aria-label={`Take away: ${findingInWords(f)}`}
+                    onClick={() => onChange(findings.filter((_, k) => k !== i))}
+                  >
+                    ×
+                  </button>
+                </>
+              )}
+            </li>
+          ))}
+        </ol>
+      )}
+    </>
+  );
+}
+
+const rounded = (x: number) => Math.round(Math.min(1, Math.max(0, x)) * 1000) / 1000;

@@ -1,0 +1,84 @@
+/** The grade in every school, what holds it down, and what has to be disclosed. */
+import { Button } from '@mui/material';
+import { mainScale, type GradeAnswer } from '@jutbank/core/condition';
+import type { Construction } from '@jutbank/core/reference';
+import { Link } from 'react-router';
+import { sentence } from '../parts/words.ts';
+
+export function Grades({
+  grade,
+  construction,
+  inspected,
+  may,
+  onFinish,
+}: {
+  grade: GradeAnswer;
+  construction: Construction;
+  inspected: boolean;
+  may: boolean;
+  onFinish: () => void;
+}) {
+  const main = mainScale(construction);
+  const ordered = [...grade.grades].sort((a, b) => Number(b.scale === main) - Number(a.scale === main));
+  return (
+    <>
+      <h2 className="sec">
+        Grades <small>{inspected ? 'every school' : 'so far'}</small>
+      </h2>
+      <p style={{ marginBottom: 6 }}>
+        Condition index{' '}
+        <span className="num" style={{ fontSize: 20, fontWeight: 650 }}>
+          {grade.conditionIndex.toFixed(1)}
+        </span>{' '}
+        <span className="soft">of 100</span>
+      </p>
+      {ordered.map((g) => (
+        <div key={g.scale} className={g.scale === main ? 'school main' : 'school'}>
+          <div className="soft">
+            {sentence(g.scale)} scale
+            {g.scale === 'finish' && (
+              <>
+                {' · '}
+                <span className="num">{g.from.toFixed(0)} %</span> of the original finish
+              </>
+            )}
+          </div>
+          <b>{sentence(g.grade)}</b>
+          {g.would !== g.grade && (
+            <span className="soft"> would otherwise be {sentence(g.would).toLowerCase()}</span>
+          )}
+          {[...new Set(g.caps.map((c) => c.says))].map((says) => (
+            <div key={says} className="warn">
+              {sentence(says)}
+            </div>
+          ))}
+          <div className="soft">{g.toNextUp}</div>
+          <Link className="soft" to={`/condition-rules?scale=${g.scale}&version=${g.rules.split('/')[1]}`}>
+            by rules {g.rules.replace('/', ', version ')}
+          </Link>
+        </div>
+      ))}
+      <Button
+        fullWidth
+        style={{ margin: '12px 0' }}
+        variant={inspected ? 'outlined' : 'contained'}
+        disabled={!may}
+        onClick={onFinish}
+      >
+        {inspected ? 'Open the inspection again' : 'The inspection is finished'}
+      </Button>
+      <h2 className="sec" style={{ marginTop: 8 }}>
+        To be disclosed
+      </h2>
+      {grade.disclosures.length === 0 ? (
+        <p className="soft">Nothing so far.</p>
+      ) : (
+        <ul className="disclosed">
+          {grade.disclosures.map((d, i) => (
+            <li key={`${d} ${i}`}>{d}</li>
+          ))}
+        </ul>
+      )}
+    </>
+  );
+}

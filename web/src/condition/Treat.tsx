@@ -1,0 +1,342 @@
+/** Leave it or treat it: every way with its grades, its odds and its money; and the record of what was done. */
+import { Button } from '@mui/material';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import {
+  findingInWords,
+  mainScale,
+  type Finding,
+  type ScaleId,
+  type TreatmentPlan,
+} from '@jutbank/core/condition';
+import type { TreatmentBody, WeighedOption, WeighedWay } from '@jutbank/contract/condition';
+import type { Page } from '@jutbank/contract/http';
+import type { PieceSheet } from '@jutbank/contract/intake';
+import { ApiProblem, call, get } from '../app/api.ts';
+import { Failed, Loading } from '../app/states.tsx';
+import { inLine, useTakeSheet } from '../parts/usePiece.ts';
+import { moneyText, sentence } from '../parts/words.ts';
+
+const today = () => new Date().toISOString().slice(0, 10);
+const gradeOn = (way: WeighedWay, scale: ScaleId) =>
+  sentence(way.grades.find((g) => g.scale === scale)?.grade ?? '');
+
+export function Treat({ sheet, may }: { sheet: PieceSheet; may: boolean }) {
+  const [doing, setDoing] = useState<WeighedOption | 'other'>();
+  const options = useQuery({
+    queryKey: ['of-piece', sheet.id, 'treatment-options', sheet.version],
+    queryFn: () => get<Page<WeighedOption>>(`/pieces/${sheet.id}/treatment-options`),
+  });
+  if (options.isPending) return <Loading />;
+  if (options.isError) return <Failed error={options.error} retry={() => void options.refetch()} />;
+  const scale = mainScale(sheet.intake.construction);
+  const best = options.data.items.reduce((a, b) =>
+    Number(b.gain?.amount ?? -Infinity) > Number(a.gain?.amount ?? -Infinity) ? b : a,
+  );
+  return (
+    <div className="stage twocol">
+      <section aria-label="The ways">
+        <h2 className="sec">
+          The ways <small>on the {scale} scale, money as the shop would sell it</small>
+        </h2>
+        <p className="soft" style={{ marginBottom: 8 }}>
+          Often leaving it is right: what is done cannot be undone, and has to be said.
+        </p>
+        {options.data.items.map((o) => (
+          <Way
+            key={o.plan?.kind ?? 'leave'}
+            option={o}
+            sheet={sheet}
+            scale={scale}
+            best={o === best}
+            may={may && sheet.condition.inspected}
+            onDo={() => setDoing(o)}
+          />
+        ))}
+        {may && sheet.condition.inspected && (
+          <Button onClick={() => setDoing('other')} style={{ marginTop: 10 }}>
+            Record something else that was done
+          </Button>
+        )}
+        {!sheet.condition.inspected && (
+          <div className="note" style={{ marginTop: 10 }}>
+            <b>Record before you touch.</b>Finish the inspection first: as it was found is kept for good, and
+            only then may anything be done to it.
+          </div>
+        )}
+      </section>
+      <section aria-label="What was done">
+        {doing !== undefined && (
+          <Doing
+            key={doing === 'other' ? 'other' : doing.plan?.kind}
+            sheet={sheet}
+            option={doing === 'other' ? undefined : doing}
+            onDone={() => setDoing(undefined)}
+          />
+        )}
+        {doing === undefined && (
+          <p className="soft">
+            Choose a way to see what it would change, or record what was done with its product, grit, day and
+            reason.
+          </p>
+        )}
+      </section>
+    </div>
+  );
+}
+
+function Way({
+  option,
+  sheet,
+  scale,
+  best,
+  may,
+  onDo,
+}: {
+  option: WeighedOption;
+  sheet: PieceSheet;
+  scale: ScaleId;
+  best: boolean;
+  may: boolean;
+  onDo: () => void;
+}) {
+  const { plan, done, failed } = option;
+  const gain = option.gain && Number(option.gain.amount);
+  return (
+    <article className={best ? 'way best' : 'way'} aria-label={plan?.title ?? 'Leave it'}>
+      <header>
+        <b>{plan?.title ?? 'Leave it'}</b>
+        {best && <span className="soft"> the best on average</span>}
+        <span className="grow" />
+        {gain != null && plan && (
+          <span className={gain < 0 ? 'num warn' : 'num'}>
+            {gain >= 0 ? '+' : ''}
+            {moneyText(option.gain)}
+          </span>
+        )}
+      </header>
+      <dl>
+        <dt>Grade</dt>
+        <dd>
+          {gradeOn(done, scale)} <span className="soft num">{done.index.toFixed(1)}</span>
+        </dd>
+        <dt>Brings</dt>
+        <dd className="num">{done.estimate ? moneyText(done.estimate, true) : 'not known'}</dd>
+        {plan && (
+          <>
+            <dt>Costs</dt>
+            <dd className="num">
+              {done.estimate ? moneyText({ ...done.estimate, amount: plan.cost }) : plan.cost}
+            </dd>
+            <dt>Goes wrong</dt>
+            <dd>
+              <span className="num">{Math.round(option.failure * 100)}</span> in 100
+              {failed && (
+                <>
+                  , then {gradeOn(failed, scale).toLowerCase()}{' '}
+                  <span className="num soft">{failed.index.toFixed(1)}</span>
+                </>
+              )}
+            </dd>
+            <dt>Takes away</dt>
+            <dd>
+              {option.removes
+                .flatMap((i) => sheet.condition.findings[i] ?? [])
+                .map(findingInWords)
+                .join('; ') || 'no finding'}
+            </dd>
+            <dt>To be said</dt>
+            <dd>
+              {option.newDisclosures.join('; ') || 'that it was done'}
+              {plan.reversible ? '' : ' – cannot be undone'}
+            </dd>
+          </>
+        )}
+      </dl>
+      {plan?.cautions.map((c) => (
+        <p key={c} className="caution">
+          {c}
+        </p>
+      ))}
+      {plan && (
+        <button type="button" className="quiet" disabled={!may} onClick={onDo}>
+          It was done: record it
+        </button>
+      )}
+    </article>
+  );
+}
+
+const KINDS_WITH_GRIT: readonly TreatmentPlan['kind'][] = [
+  'polish',
+  'sharpen',
+  'take-out-nicks',
+  're-tip',
+  'remove-rust',
+  'refinish',
+];
+
+/** The record of one treatment: what was used, when, by whom, why, and what it took away. */
+function Doing({
+  sheet,
+  option,
+  onDone,
+}: {
+  sheet: PieceSheet;
+  option: WeighedOption | undefined;
+  onDone: () => void;
+}) {
+  const takeSheet = useTakeSheet();
+  const currency = sheet.readings.worth?.estimate.currency ?? sheet.cost?.currency ?? 'EUR';
+  const kind = option?.plan?.kind ?? 'other';
+  const [product, setProduct] = useState('');
+  const [grit, setGrit] = useState('');
+  const [doneOn, setDoneOn] = useState(today());
+  const [doneBy, setDoneBy] = useState('');
+  const [reason, setReason] = useState('');
+  const [cost, setCost] = useState(option?.plan?.cost ?? '');
+  const [removes, setRemoves] = useState<readonly number[]>(option?.removes ?? []);
+  const [reversible, setReversible] = useState(option?.plan?.reversible ?? true);
+  const [pictures, setPictures] = useState<TreatmentBody['pictures']>({ before: [], after: [] });
+  const save = useMutation({
+    mutationFn: async () => {
+      const price = cost.trim().replace(',', '.');
+      await inLine(sheet.id, () =>
+        call('POST', `/pieces/${sheet.id}/treatments`, {
+          body: {
+            kind,
+            product,
+            grit,
+            doneOn,
+            doneBy,
+            reason,
+            reversible,
+            cost: price === '' ? null : { amount: price, currency },
+            removes,
+            adds: option?.adds ?? [],
+            ...(option?.plan?.supplies
+              ? { completeness: { [option.plan.supplies.item]: option.plan.supplies.state } }
+              : {}),
+            pictures,
+          },
+          version: sheet.version,
+        }),
+      );
+      return get<PieceSheet>(`/pieces/${sheet.id}`);
+    },
+    onSuccess: (fresh) => {
+      takeSheet(fresh);
+      onDone();
+    },
+  });
+  const problem = save.error instanceof ApiProblem ? save.error : undefined;
+  const field = (
+    label: string,
+    at: string,
+    value: string,
+    onChange: (v: string) => void,
+    more: object = {},
+  ) => (
+    <div className="tfield">
+      <label htmlFor={`t${at}`}>{label}</label>
+      <input
+        id={`t${at}`}
+        className="line"
+        value={value}
+        onChange={(e) => onChange(e.target.value)}
+        aria-invalid={problem?.at(at) !== undefined}
+        {...more}
+      />
+      {problem?.at(at) !== undefined && (
+        <span className="problem" role="alert">
+          {problem.at(at)}
+        </span>
+      )}
+    </div>
+  );
+  return (
+    <form
+      className="askbox"
+      onSubmit={(e) => {
+        e.preventDefault();
+        save.mutate();
+      }}
+    >
+      <div className="big">{option?.plan?.title ?? 'Something else that was done'}</div>
+      <div className="q">What was found stays on record; this changes only how the piece stands today.</div>
+      {field('Product', '/product', product, setProduct, { placeholder: 'what was used' })}
+      {KINDS_WITH_GRIT.includes(kind) && field('Grit', '/grit', grit, setGrit, { placeholder: '3000' })}
+      {field('Day', '/doneOn', doneOn, setDoneOn, { type: 'date', max: today() })}
+      {field('By', '/doneBy', doneBy, setDoneBy, { placeholder: 'who did it' })}
+      {field('Why', '/reason', reason, setReason)}
+      {field(`Cost, ${currency}`, '/cost/amount', cost, setCost, { inputMode: 'decimal' })}
+      <fieldset className="tfield">
+        <legend>Took away</legend>
+        {sheet.condition.findings.length === 0 && <span className="soft">Nothing was found on it.</span>}
+        {sheet.condition.findings.map((f: Finding, i) => (
+          <label key={`${findingInWords(f)} ${i}`}>
+            <input
+              type="checkbox"
+              checked={removes.includes(i)}
+              onChange={() =>
+                setRemoves(removes.includes(i) ? removes.filter((k) => k !== i) : [...removes, i])
+              }
+            />{' '}
+            {findingInWords(f)}
+          </label>
+        ))}
+      </fieldset>
+      {option && option.adds.length > 0 && (
+        <p className="soft">Leaves behind: {option.adds.map(findingInWords).join('; ')}</p>
+      )}
+      {(['before', 'after'] as const).map(
+        (side) =>
+          sheet.pictures.length > 0 && (
+            <div key={side} className="tfield">
+              <span>Pictures {side}</span>
+              <span className="chips" role="group" aria-label={`Pictures ${side}`}>
+                {sheet.pictures.map((p, i) => (
+                  <button
+                    key={p.id}
+                    type="button"
+                    className="chip"
+                    aria-pressed={pictures[side].includes(p.id)}
+                    onClick={() =>
+                      setPictures({
+                        ...pictures,
+                        [side]: pictures[side].includes(p.id)
+                          ? pictures[side].filter((x) => x !== p.id)
+                          : [...pictures[side], p.id],
+                      })
+                    }
+                  >
+                    {p.caption || `Picture ${i + 1}`}
+                  </button>
+                ))}
+              </span>
+            </div>
+          ),
+      )}
+      <label>
+        <input type="checkbox" checked={reversible} onChange={() => setReversible(!reversible)} /> It can be
+        undone
+      </label>
+      {option?.plan?.cautions.map((c) => (
+        <p key={c} className="caution">
+          {c}
+        </p>
+      ))}
+      {problem && problem.errors.length === 0 && (
+        <p className="problem" role="alert">
+          {problem.message}
+        </p>
+      )}
+      <div style={{ display: 'flex', gap: 8, marginTop: 10 }}>
+        <Button type="submit" variant="contained" disabled={save.isPending}>
+          Record it
+        </Button>
+        <Button onClick={onDone}>Not now</Button>
+      </div>
+    </form>
+  );
+}

@@ -1,0 +1,51 @@
+import { describe, expect, test } from '@jest/globals';
+import { freshInspection } from '@jutbank/core/condition';
+import type { ConditionBody } from '@jutbank/contract/condition';
+import { allGood, lookList, nextOpen, seenOf, withItem, withStep } from './inspecting.ts';
+
+const fresh: ConditionBody = {
+  findings: [],
+  completeness: {},
+  inspected: false,
+  inspection: freshInspection('locking-folder'),
+};
+const list = lookList('locking-folder', fresh.inspection);
+
+describe('inspecting by keyboard', () => {
+  test('what is with it comes last, each item with its states', () => {
+    expect(list.slice(-5).map((l) => l.step.id)).toEqual([
+      'item box',
+      'item papers',
+      'item pouch',
+      'item removed-parts',
+      'item opening-mechanism',
+    ]);
+    for (const l of list) if (l.kind === 'item') expect(l.step.states.length).toBeGreaterThan(2);
+  });
+  test('a section is good at one stroke, except where something was found or was not looked at', () => {
+    const found: ConditionBody = {
+      ...withStep(fresh, 'tip', 'not-examined'),
+      inspected: false,
+      findings: [{ part: 'edge', defect: 'nick', severity: 'light' }],
+    };
+    const after = allGood(found, list, 'blade');
+    const states = Object.fromEntries(
+      list.filter((l) => l.section === 'blade').map((l) => [l.step.id, seenOf(l, after)]),
+    );
+    expect(states).toMatchObject({ sharpened: 'good', edge: 'found', tip: 'not-examined', surface: 'good' });
+    expect(list.filter((l) => l.section !== 'blade').every((l) => seenOf(l, after) === undefined)).toBe(true);
+  });
+  test('the next thing is the next open one, round to the top, and none when all was said', () => {
+    expect(nextOpen(list, fresh, 3)).toBe(3);
+    const sections = [...new Set(list.map((l) => l.section))];
+    const good = sections.reduce((body, s) => allGood(body, list, s), fresh as Parameters<typeof allGood>[0]);
+    const at = nextOpen(list, good, 0);
+    expect(list[at ?? -1]?.step.id).toBe('item box');
+    const said = list.reduce(
+      (body, l) => (l.kind === 'item' ? withItem(body, l.step.item, 'none') : body),
+      good,
+    );
+    expect(nextOpen(list, said, 5)).toBeUndefined();
+    expect(nextOpen(list, withItem(said, 'box', null), list.length - 1)).toBe(list.length - 5);
+  });
+});

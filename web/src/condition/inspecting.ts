@@ -1,0 +1,114 @@
+/** The guided inspection as the keys see it: one list of things to look at, and what is said of each. */
+import {
+  inspectionFor,
+  stepState,
+  type Completeness,
+  type Defect,
+  type Finding,
+  type Inspection,
+  type InspectionStep,
+  type StepState,
+} from '@jutbank/core/condition';
+import type { Construction } from '@jutbank/core/reference';
+import type { ConditionBody } from '@jutbank/contract/condition';
+
+/** Whether an item is with the piece; the words of price rows and of the trade. */
+const ITEM_STATES: Record<string, readonly string[]> = {
+  box: ['original', 'service', 'later', 'none', 'not-applicable'],
+  papers: ['original', 'later', 'none', 'not-applicable'],
+  pouch: ['original', 'later', 'none', 'not-applicable'],
+  sheath: ['original', 'period', 'reproduction', 'none', 'not-applicable'],
+  scabbard: ['original', 'period', 'reproduction', 'none'],
+  frog: ['original', 'period', 'reproduction', 'none'],
+  'removed-parts': ['included', 'none', 'not-applicable'],
+  'opening-mechanism': ['original', 'changed', 'removed'],
+};
+const ITEM_ASKS: Record<string, string> = {
+  box: 'Is the works’ own box with it, a service box, a later one, none?',
+  papers: 'Leaflet, card, invoice?',
+  pouch: 'Is its pouch with it?',
+  sheath: 'Whose sheath is it?',
+  scabbard: 'Whose scabbard is it?',
+  frog: 'And the frog?',
+  'removed-parts': 'Do parts that were taken off come along?',
+  'opening-mechanism': 'Does it open as it did when it left the works?',
+};
+const ITEMS_OF: Record<Construction, readonly string[]> = {
+  slipjoint: ['box', 'papers', 'pouch'],
+  'locking-folder': ['box', 'papers', 'pouch', 'removed-parts', 'opening-mechanism'],
+  fixed: ['sheath', 'box', 'papers'],
+  bayonet: ['scabbard', 'frog', 'papers'],
+  'multi-tool': ['sheath', 'box', 'papers', 'removed-parts'],
+  automatic: ['box', 'papers', 'pouch', 'opening-mechanism'],
+  balisong: ['box', 'papers', 'sheath', 'removed-parts'],
+};
+
+export interface ItemStep {
+  readonly id: string;
+  readonly item: string;
+  readonly ask: string;
+  readonly states: readonly string[];
+}
+export type Looked = { readonly section: string; readonly title: string } & (
+  | { readonly kind: 'step'; readonly step: InspectionStep }
+  | { readonly kind: 'item'; readonly step: ItemStep }
+);
+
+export function lookList(construction: Construction, counts: Pick<Inspection, 'blades' | 'tools'>): Looked[] {
+  const steps = inspectionFor(construction, counts).flatMap((section) =>
+    section.steps.map((step): Looked => ({ kind: 'step', section: section.id, title: section.title, step })),
+  );
+  const items = ITEMS_OF[construction].map((item): Looked => ({
+    kind: 'item',
+    section: 'with-it',
+    title: 'What is with it',
+    step: { id: `item ${item}`, item, ask: ITEM_ASKS[item] ?? '', states: ITEM_STATES[item] ?? [] },
+  }));
+  return [...steps, ...items];
+}
+
+type Body = Pick<ConditionBody, 'findings' | 'completeness' | 'inspection'>;
+export type Seen = 'found' | StepState | 'said' | undefined;
+
+export const seenOf = (looked: Looked, body: Body): Seen =>
+  looked.kind === 'step'
+    ? stepState(looked.step, body.inspection, body.findings)
+    : body.completeness[looked.step.item] == null
+      ? undefined
+      : 'said';
+
+/** The first thing nobody looked at yet, from a place onwards and then from the top. */
+export function nextOpen(list: readonly Looked[], body: Body, from: number): number | undefined {
+  const order = [...list.keys()].map((i) => (i + from) % list.length);
+  return order.find((i) => {
+    const looked = list[i];
+    return looked !== undefined && seenOf(looked, body) === undefined;
+  });
+}
+
+export const withStep = (body: Body, id: string, state: StepState): Body => ({
+  ...body,
+  inspection: { ...body.inspection, steps: { ...body.inspection.steps, [id]: state } },
+});
+
+/** Everything of a section that nobody looked at yet is good; what was found stays found. */
+export function allGood(body: Body, list: readonly Looked[], section: string): Body {
+  return list
+    .filter((l) => l.section === section && l.kind === 'step' && seenOf(l, body) === undefined)
+    .reduce((so, l) => withStep(so, l.step.id, 'good'), body);
+}
+
+export const withItem = (body: Body, item: string, state: string | null): Body => ({
+  ...body,
+  completeness: { ...body.completeness, [item]: state } as Completeness,
+});
+
+/** A finding that is being said: a defect is chosen, how bad it is comes next. */
+export interface Draft {
+  readonly step: InspectionStep;
+  readonly defect: Defect;
+}
+export const findingOf = (
+  draft: Draft,
+  said: Pick<Finding, 'severity' | 'measure' | 'side' | 'note'>,
+): Finding => ({ part: draft.step.part, defect: draft.defect, ...said });
