@@ -2,6 +2,7 @@
 import type { IdentifyAnswer, Observation } from '@jutbank/core/bench';
 import type { PieceSheet } from '@jutbank/contract/intake';
 import type { Client } from './client.ts';
+import { inspectionOf } from './world/condition.ts';
 import { drawPicture } from './world/picture.ts';
 import { variantOf } from './world/observe.ts';
 import type { Story } from './world/pieces.ts';
@@ -57,6 +58,7 @@ export async function fillPiece(
     findings: story.findings ?? [],
     completeness: story.completeness ?? {},
     inspected: true,
+    inspection: inspectionOf(pattern.construction, story.findings ?? [], observations),
   });
   const early = story.custody !== undefined;
   if (early) await put('custody', { events: story.custody });

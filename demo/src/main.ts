@@ -1,6 +1,7 @@
 /** Fills an empty installation with the demo shop, through the public routes. */
 import { sharedObservations } from './world/observe.ts';
 import { fillPiece } from './fill.ts';
+import { fillCondition } from './fillCondition.ts';
 import { Client } from './client.ts';
 import { demoComparables, demoRates } from './world/market.ts';
 import { stories } from './world/pieces.ts';
@@ -66,6 +67,9 @@ export async function fillDemo(address: string): Promise<void> {
   await client.call('POST', '/comparables/import', csv);
   for (const story of stories) await fillPiece(client, story, sharedObservations(story, luck), luck);
   await askAndWatch(client);
+  const second = new Client(address);
+  await second.call('POST', '/session', { email: people[1]?.email, password: DEMO_PASSWORD });
+  await fillCondition(client, second);
 }
 
 const address = process.argv[2];

@@ -131,7 +131,7 @@ test('the bench by keyboard alone: number keys answer, cannot tell and not there
   await browser.says('Not before');
   await browser.driver.executeScript('document.activeElement?.blur()');
   await browser.keys('c');
-  await browser.says('Findings');
+  await browser.says('What was found');
   await browser.keys('/');
   await browser.find('#hits');
   await browser.keys('yearly');

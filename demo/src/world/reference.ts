@@ -118,7 +118,7 @@ const features: Feature[] = [
       { id: 'fibre', label: 'Pressed fibre' },
       { id: 'bone', label: 'Bone' },
       { id: 'ebony', label: 'Ebony' },
-      { id: 'celluloid', label: 'Celluloid' },
+      { id: 'celluloid', label: 'Celluloid', vapour: true },
       { id: 'steel', label: 'Steel' },
       { id: 'laminate', label: 'Laminate' },
       { id: 'carbon', label: 'Carbon weave' },

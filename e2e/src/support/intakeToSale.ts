@@ -79,11 +79,14 @@ export function intakeToSale(shop: () => Shop): void {
   test('condition, worth, trail', async () => {
     const { browser } = shop();
     await browser.click('link', 'Condition');
-    await browser.click('button', 'Add');
-    await browser.says('What is wrong with it?');
-    await browser.choose('Part', 'Blade');
-    await browser.choose('Defect', 'Sharpened');
-    await browser.click('button', 'Add');
+    await browser.says('Marks: tang');
+    await browser.keys('g');
+    await browser.says('Handle: scales');
+    await browser.keys('g');
+    await browser.says('Blade: blade');
+    await browser.keys('1');
+    await browser.says('Sharpened: how bad?');
+    await browser.keys('2');
     await browser.says('Blade: sharpened, light');
     await browser.says('A sharpened blade is at most excellent');
     await browser.click('button', 'The inspection is finished');

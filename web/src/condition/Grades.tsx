@@ -52,7 +52,7 @@ export function Grades({
               {sentence(says)}
             </div>
           ))}
-          <div className="soft">{g.toNextUp}</div>
+          {g.caps.length === 0 && <div className="soft">{g.toNextUp}</div>}
           <Link className="soft" to={`/condition-rules?scale=${g.scale}&version=${g.rules.split('/')[1]}`}>
             by rules {g.rules.replace('/', ', version ')}
           </Link>

@@ -46,7 +46,12 @@ export function Inspect({
   );
   const [chosen, setChosen] = useState<number>();
   const [draft, setDraft] = useState<Draft>();
-  const at = chosen !== undefined && chosen < list.length ? chosen : nextOpen(list, body, 0);
+  const at =
+    chosen !== undefined && chosen < list.length
+      ? chosen
+      : body.inspected
+        ? undefined
+        : nextOpen(list, body, 0);
   const looked = at === undefined ? undefined : list[at];
 
   const go = (to: number | undefined) => {
@@ -93,8 +98,10 @@ export function Inspect({
         />
       ) : (
         <div className="note good">
-          <b>Everything was looked at.</b>
-          {body.inspected ? 'The inspection is finished.' : 'Finish the inspection on the right.'}
+          <b>{body.inspected ? 'The inspection is finished.' : 'Everything was looked at.'}</b>
+          {body.inspected
+            ? 'As it was found is kept for good. Open it again on the right to look once more.'
+            : 'Finish the inspection on the right.'}
         </div>
       )}
       <p className="soft" style={{ fontSize: 12.5 }} role="status">

@@ -160,7 +160,7 @@ export function ScaleTable({ rules, wrong, may, onChange }: Props<ScaleRules>) {
       <h2 className="sec" style={{ marginTop: 16 }}>
         What holds a grade down <small>whatever the number says</small>
       </h2>
-      <table className="grid ruletable">
+      <table className="grid ruletable caps">
         <thead>
           <tr>
             <th>When</th>

@@ -9,6 +9,7 @@ import {
   SWAP_CLASSES,
   type DatedWindow,
   type Feature,
+  type FeatureValue,
   type Maker,
   type Mark,
   type MarkHistory,
@@ -163,22 +164,33 @@ export function FeatureForm({ value, set }: FormProps<Feature>) {
           title="Values"
           why="What can be seen, as the bench offers it under the number keys."
           items={value.values ?? []}
-          fresh={() => ({ id: '', label: '' })}
+          fresh={(): FeatureValue => ({ id: '', label: '' })}
           add="value"
           onChange={(values) => set({ values })}
         >
           {(item, patch, i) => (
-            <Line
-              label={`Value ${i + 1}`}
-              at={`/values/${i}`}
-              value={item.label}
-              onChange={(label) =>
-                // an id once saved is what others refer to: it follows the label only while it is new
-                patch(
-                  item.id === '' || item.id === slugOf(item.label) ? { label, id: slugOf(label) } : { label },
-                )
-              }
-            />
+            <>
+              <Line
+                label={`Value ${i + 1}`}
+                at={`/values/${i}`}
+                value={item.label}
+                onChange={(label) =>
+                  // an id once saved is what others refer to: it follows the label only while it is new
+                  patch(
+                    item.id === '' || item.id === slugOf(item.label)
+                      ? { label, id: slugOf(label) }
+                      : { label },
+                  )
+                }
+              />
+              <Several
+                label="Material"
+                at={`/values/${i}/vapour`}
+                value={item.vapour ? ['vapour'] : []}
+                options={[{ value: 'vapour', label: 'gives off vapour: keep it apart' }]}
+                onChange={(chosen) => patch({ vapour: chosen === undefined ? undefined : true })}
+              />
+            </>
           )}
         </Rows>
       )}
