@@ -182,10 +182,10 @@ test('a copied scale is changed, tried on the recorded pieces, refused when it r
   await browser.says('These rules cannot be used');
   await browser.says('“good” must begin below “very-good”');
   await browser.type('Good from', '55');
-  await browser.type('Excellent from', '92.9');
+  await browser.type('Near mint from', '97.5');
   await browser.says('would change grade');
-  await browser.says('Collector: excellent → very good');
-  await browser.type('What was changed, and why', 'excellent was given too easily');
+  await browser.says('Collector: near mint → excellent');
+  await browser.type('What was changed, and why', 'near mint was given too easily');
   await browser.click('button', 'Grade by these from now on');
   await browser.says('version shop-1');
   const grade = async () => {

@@ -88,3 +88,4 @@ function lockingFolder(button: boolean, { clip, lanyard }: OutlineTraits): Shape
   return shapes;
 }
 export * from './severity.ts';
+export * from './blade.ts';

@@ -97,12 +97,14 @@ function levelled(
     }
   const surface = solve(sums);
   if (!surface) return plane;
+  const [s0 = 0, s1 = 0, s2 = 0, s3 = 0, s4 = 0, s5 = 0] = surface;
   const out = new Float32Array(plane.length);
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
       const i = y * width + x;
-      const ground = terms(x, y).reduce((sum, t, k) => sum + t * (surface[k] ?? 0), 0);
-      out[i] = (plane[i] ?? 0) - ground;
+      const u = (2 * x) / width - 1;
+      const v = (2 * y) / height - 1;
+      out[i] = (plane[i] ?? 0) - (s0 + u * (s1 + s3 * u + s4 * v) + v * (s2 + s5 * v));
     }
   return out;
 }
@@ -179,7 +181,7 @@ export function segment(
     return { level: level.map(Math.abs), ...otsu(level.map(Math.abs)) };
   });
   const strongest = channels.reduce((a, b) => (contrast(b) > contrast(a) ? b : a));
-  if (strongest.strength < 0.3) return undefined;
+  if (contrast(strongest) < 0.3) return undefined;
   progress(0.6, 'outline');
   const mask = largest(strongest.level, strongest.threshold, width, height);
   if (!mask) return undefined;

@@ -73,6 +73,12 @@ export function createApp(options: AppOptions): App {
 
   const api = express.Router();
   api.use(sameOriginWrites);
+  // an ETag here is a version to write against; what is computed beside it moves with prices and rules too, so no
+  // browser may answer from its store (pictures, which never change, say otherwise)
+  api.use((_request, response, next) => {
+    response.setHeader('Cache-Control', 'no-store');
+    next();
+  });
   const mount = new Mount(api, database, sessionReader(database));
   mountShop(mount, (q) => searchEverything(database, library, q));
   mountReference(mount, library);
