@@ -3,6 +3,8 @@ import type { IdentifyAnswer, Observation } from '@jutbank/core/bench';
 import type { PieceSheet } from '@jutbank/contract/intake';
 import type { Client } from './client.ts';
 import { inspectionOf } from './world/condition.ts';
+import { drawBladePicture } from './world/bladePicture.ts';
+import { bladeSizeOf } from './world/blades.ts';
 import { drawPicture } from './world/picture.ts';
 import { variantOf } from './world/observe.ts';
 import type { Story } from './world/pieces.ts';
@@ -118,4 +120,11 @@ async function addPictures(client: Client, id: string, story: Story, luck: Chanc
     );
     await client.call('POST', `/pieces/${id}/pictures`, form);
   }
+  const size = pattern && bladeSizeOf(pattern);
+  if (!size || !story.bladeWear) return;
+  const form = new FormData();
+  form.set('caption', 'Blade on the board');
+  const picture = await drawBladePicture(size, story.bladeWear, luck);
+  form.set('file', new Blob([new Uint8Array(picture)], { type: 'image/jpeg' }), 'blade.jpg');
+  await client.call('POST', `/pieces/${id}/pictures`, form);
 }

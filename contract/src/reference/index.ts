@@ -148,6 +148,10 @@ const pattern = z.looseObject({
   construction: z.enum(CONSTRUCTIONS),
   measures: z.record(z.string(), nominal).nullish(),
   madeByYear: byYear.nullish(),
+  outline: z
+    .array(z.tuple([z.number(), z.number()]))
+    .max(2000)
+    .nullish(),
 });
 const variant = z.looseObject({
   id: slug,

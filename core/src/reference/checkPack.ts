@@ -95,6 +95,8 @@ export function checkPack(pack: ReferencePack, rest: PackContents): PackCheck {
   pack.patterns?.forEach((pattern, i) => {
     refers('makers', pattern.maker, `/patterns/${i}/maker`);
     measures(pattern.measures, `/patterns/${i}/measures`);
+    if (pattern.outline && (pattern.outline.length < 3 || pattern.outline.every(([x]) => x <= 0)))
+      report(`/patterns/${i}/outline`, 'an outline needs three points at least, the tang end at x = 0');
   });
   pack.codes?.forEach((code, i) => {
     refers('makers', code.maker, `/codes/${i}/maker`);

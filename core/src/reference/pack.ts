@@ -204,6 +204,8 @@ export interface Pattern {
   number?: Maybe<string>;
   construction: Construction;
   measures?: Maybe<Record<string, NominalMeasure>>;
+  /** the main blade's outline when new, closed, in mm: the tang end at x = 0, the edge towards greater y */
+  outline?: Maybe<[number, number][]>;
   /** how many were made of the whole pattern in each year, where a source tells it */
   madeByYear?: Maybe<Record<string, number>>;
 }

@@ -1,5 +1,6 @@
 /** The pieces on the demo shop's tray, each with its story. */
 import type { SourceOfPiece } from '@jutbank/contract/intake';
+import type { BladeWear } from '@jutbank/core/drawing';
 import type { Finding } from '@jutbank/core/condition';
 import type { CustodyEvent } from '@jutbank/core/provenance';
 import type { Observation, Tier } from '@jutbank/core/bench';
@@ -29,6 +30,8 @@ export interface Story {
   readonly reason?: string;
   readonly ask?: string;
   readonly custody?: readonly CustodyEvent[];
+  /** the blade was photographed on the board, with so much of it gone */
+  readonly bladeWear?: BladeWear;
 }
 
 const held = (
@@ -53,6 +56,7 @@ function numbered(...numbers: string[]): Observation[] {
 export const stories: readonly Story[] = [
   {
     title: 'Harbour jack, service issue?',
+    bladeWear: { tip: 0.4, edge: 0.3, spine: 0 },
     variant: 'hj-naval-2',
     until: 'worth',
     source: 'fair',
@@ -75,6 +79,7 @@ export const stories: readonly Story[] = [
   },
   {
     title: 'Harbour jack with fibre scales',
+    bladeWear: { tip: 3.1, edge: 0.9, spine: 0 },
     variant: 'hj-naval-3',
     until: 'bench',
     source: 'estate',
@@ -158,6 +163,7 @@ export const stories: readonly Story[] = [
   },
   {
     title: 'Orchard pruner, ebony',
+    bladeWear: { tip: 2.4, edge: 1.3, spine: 0 },
     variant: 'op-3',
     until: 'sold',
     source: 'estate',

@@ -1,4 +1,5 @@
 /** The invented reference of the demo: makers, patterns, variants, marks, codes, windows, sources. */
+import { withOutline } from './blades.ts';
 import type {
   Code,
   DatedWindow,
@@ -1413,7 +1414,7 @@ export const demoPack: ReferencePack = {
   sources: [...sources, ...furtherMakers.sources],
   makers: [...makers, ...furtherMakers.makers],
   features,
-  patterns: [...patterns, ...furtherMakers.patterns],
+  patterns: [...patterns, ...furtherMakers.patterns].map(withOutline),
   codes,
   marks: [...marks, ...furtherMakers.marks],
   windows: [...windows, ...furtherMakers.windows],

@@ -12,17 +12,37 @@ import { Found } from './Found.tsx';
 import { Grades } from './Grades.tsx';
 import { History } from './History.tsx';
 import { Inspect } from './Inspect.tsx';
+import { Measure } from './Measure.tsx';
 import { Treat } from './Treat.tsx';
 import './condition.css';
 
 const asBody = (value: ConditionBody) => value;
-const VIEWS = { inspect: 'Inspection', treat: 'Leave it or treat it', history: 'History' } as const;
+const VIEWS = {
+  inspect: 'Inspection',
+  measure: 'Measure from a picture',
+  treat: 'Leave it or treat it',
+  history: 'History',
+} as const;
 
+/** What was done to the piece changes its findings on the server: the stage then begins anew from there. */
 export default function ConditionStage() {
+  const [epoch, setEpoch] = useState(0);
+  const [view, setView] = useState<keyof typeof VIEWS>('inspect');
+  return <Condition key={epoch} view={view} onView={setView} onDone={() => setEpoch((n) => n + 1)} />;
+}
+
+function Condition({
+  view,
+  onView,
+  onDone,
+}: {
+  view: keyof typeof VIEWS;
+  onView: (view: keyof typeof VIEWS) => void;
+  onDone: () => void;
+}) {
   const sheet = useSheet();
   const mayWork = useMay('work') && sheet.sale === null;
   const state = useStage<ConditionBody>(sheet, 'condition', sheet.condition, asBody);
-  const [view, setView] = useState<keyof typeof VIEWS>('inspect');
   const { findings, completeness } = state.value;
   const construction = sheet.intake.construction;
   const grade = useQuery({
@@ -42,7 +62,7 @@ export default function ConditionStage() {
             type="button"
             className="quiet"
             aria-pressed={view === id}
-            onClick={() => setView(id as keyof typeof VIEWS)}
+            onClick={() => onView(id as keyof typeof VIEWS)}
           >
             {words}
           </button>
@@ -85,8 +105,17 @@ export default function ConditionStage() {
           </section>
         </div>
       )}
-      {view === 'treat' && <Treat sheet={sheet} may={mayWork} />}
-      {view === 'history' && <History sheet={sheet} may={mayWork} />}
+      {view === 'measure' && (
+        <Measure
+          sheet={sheet}
+          may={mayWork}
+          onFinding={
+            mayWork && !state.value.inspected ? (f) => set({ findings: [...findings, f] }) : undefined
+          }
+        />
+      )}
+      {view === 'treat' && <Treat sheet={sheet} may={mayWork} onDone={onDone} />}
+      {view === 'history' && <History sheet={sheet} may={mayWork} onDone={onDone} />}
     </div>
   );
 }

@@ -26,7 +26,16 @@ const WHY: Record<ConditionState['why'], string> = {
   'part-moved': 'After a part was moved',
 };
 
-export function History({ sheet, may }: { sheet: PieceSheet; may: boolean }) {
+export function History({
+  sheet,
+  may,
+  onDone,
+}: {
+  sheet: PieceSheet;
+  may: boolean;
+  /** a part was moved: findings have changed */
+  onDone: () => void;
+}) {
   const file = useQuery({
     queryKey: ['of-piece', sheet.id, 'condition-file', sheet.version],
     queryFn: () => get<ConditionFile>(`/pieces/${sheet.id}/condition`),
@@ -66,7 +75,7 @@ export function History({ sheet, may }: { sheet: PieceSheet; may: boolean }) {
         {moves.map((m) => (
           <Move key={m.id} move={m} piece={sheet.id} />
         ))}
-        {may && <NewMove sheet={sheet} />}
+        {may && <NewMove sheet={sheet} onDone={onDone} />}
       </section>
     </div>
   );
@@ -279,7 +288,7 @@ function Move({ move, piece }: { move: PartMove; piece: string }) {
   );
 }
 
-function NewMove({ sheet }: { sheet: PieceSheet }) {
+function NewMove({ sheet, onDone }: { sheet: PieceSheet; onDone: () => void }) {
   const takeSheet = useTakeSheet();
   const [part, setPart] = useState<string>('clip');
   const [way, setWay] = useState<'came' | 'went'>('came');
@@ -304,6 +313,7 @@ function NewMove({ sheet }: { sheet: PieceSheet }) {
     onSuccess: (fresh) => {
       takeSheet(fresh);
       setOther('');
+      onDone();
     },
   });
   return (

@@ -21,7 +21,16 @@ const today = () => new Date().toISOString().slice(0, 10);
 const gradeOn = (way: WeighedWay, scale: ScaleId) =>
   sentence(way.grades.find((g) => g.scale === scale)?.grade ?? '');
 
-export function Treat({ sheet, may }: { sheet: PieceSheet; may: boolean }) {
+export function Treat({
+  sheet,
+  may,
+  onDone,
+}: {
+  sheet: PieceSheet;
+  may: boolean;
+  /** a treatment was recorded: findings have changed */
+  onDone: () => void;
+}) {
   const [doing, setDoing] = useState<WeighedOption | 'other'>();
   const options = useQuery({
     queryKey: ['of-piece', sheet.id, 'treatment-options', sheet.version],
@@ -71,7 +80,10 @@ export function Treat({ sheet, may }: { sheet: PieceSheet; may: boolean }) {
             key={doing === 'other' ? 'other' : doing.plan?.kind}
             sheet={sheet}
             option={doing === 'other' ? undefined : doing}
-            onDone={() => setDoing(undefined)}
+            onDone={(recorded) => {
+              setDoing(undefined);
+              if (recorded) onDone();
+            }}
           />
         )}
         {doing === undefined && (
@@ -184,7 +196,7 @@ function Doing({
 }: {
   sheet: PieceSheet;
   option: WeighedOption | undefined;
-  onDone: () => void;
+  onDone: (recorded: boolean) => void;
 }) {
   const takeSheet = useTakeSheet();
   const currency = sheet.readings.worth?.estimate.currency ?? sheet.cost?.currency ?? 'EUR';
@@ -226,7 +238,7 @@ function Doing({
     },
     onSuccess: (fresh) => {
       takeSheet(fresh);
-      onDone();
+      onDone(true);
     },
   });
   const problem = save.error instanceof ApiProblem ? save.error : undefined;
@@ -335,7 +347,7 @@ function Doing({
         <Button type="submit" variant="contained" disabled={save.isPending}>
           Record it
         </Button>
-        <Button onClick={onDone}>Not now</Button>
+        <Button onClick={() => onDone(false)}>Not now</Button>
       </div>
     </form>
   );

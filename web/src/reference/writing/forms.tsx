@@ -458,6 +458,24 @@ export function PatternForm({ value, set, words }: FormProps<Pattern>) {
         onChange={(construction) => set(given('construction', construction) as Partial<Pattern>)}
       />
       <Measures value={value} set={set} words={words} />
+      <Lines
+        label="Blade outline"
+        why="When new, in mm, a point to a line: along from the tang, then down from the spine. Worn blades are laid on it."
+        at="/outline"
+        mono
+        rows={3}
+        value={(value.outline ?? []).map(([x, y]) => `${x} ${y}`)}
+        onChange={(lines) => {
+          const points = (lines ?? []).map((l): [number, number] => {
+            const [x = NaN, y = NaN] = l
+              .trim()
+              .split(/[\s,;]+/)
+              .map(Number);
+            return [x, y];
+          });
+          set(given('outline', points.length === 0 ? undefined : points) as Partial<Pattern>);
+        }}
+      />
       <YearCounts
         label="Made by year"
         why="How many of all forms together: the share of each form follows from its window."

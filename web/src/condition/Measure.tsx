@@ -1,0 +1,543 @@
+/** Measuring from a picture: scale by two clicks or a card, lengths, the blade's outline and what it has lost. */
+import { Button } from '@mui/material';
+import { useQuery } from '@tanstack/react-query';
+import { useMemo, useRef, useState } from 'react';
+import type { Observation } from '@jutbank/core/bench';
+import type { Finding } from '@jutbank/core/condition';
+import {
+  measureLine,
+  measureOutline,
+  planeFromCard,
+  planeFromRule,
+  type Comparison,
+  type Point,
+  type Raster,
+} from '@jutbank/core/imaging';
+import { formatQuantity } from '@jutbank/core/units';
+import type { PieceSheet, PictureRecord } from '@jutbank/contract/intake';
+import { ApiProblem, call } from '../app/api.ts';
+import { Empty, Failed, Loading } from '../app/states.tsx';
+import { usePattern, useVocabulary } from '../parts/names.ts';
+import { inLine, useTakeSheet } from '../parts/usePiece.ts';
+import { useMeasuring } from './useMeasuring.ts';
+
+interface Props {
+  readonly sheet: PieceSheet;
+  readonly may: boolean;
+  /** takes a finding into the inspection; absent while that is closed */
+  readonly onFinding: ((finding: Finding) => void) | undefined;
+}
+
+export function Measure({ sheet, may, onFinding }: Props) {
+  const [chosen, setChosen] = useState<string>();
+  const picture = sheet.pictures.find((p) => p.id === chosen) ?? sheet.pictures.at(-1);
+  if (!picture)
+    return (
+      <Empty title="There is no picture yet">
+        <p className="soft">
+          Take one from straight above, with a rule or a card lying beside the blade, and add it at intake.
+        </p>
+      </Empty>
+    );
+  return (
+    <div className="stage">
+      <div className="surfaces" role="group" aria-label="Picture">
+        {sheet.pictures.map((p, i) => (
+          <button
+            key={p.id}
+            type="button"
+            className="quiet"
+            aria-pressed={p === picture}
+            onClick={() => setChosen(p.id)}
+          >
+            {p.caption || `Picture ${i + 1}`}
+          </button>
+        ))}
+      </div>
+      <OnPicture key={picture.id} sheet={sheet} picture={picture} may={may} onFinding={onFinding} />
+    </div>
+  );
+}
+
+async function rasterOf(picture: PictureRecord): Promise<Raster> {
+  const response = await fetch(`/api/v1/pictures/${picture.hash}/full`);
+  if (!response.ok) throw new Error('This picture cannot be read any more.');
+  const bitmap = await createImageBitmap(await response.blob());
+  const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
+  const context = canvas.getContext('2d');
+  if (!context) throw new Error('This browser cannot read pictures.');
+  context.drawImage(bitmap, 0, 0);
+  const { data, width, height } = context.getImageData(0, 0, bitmap.width, bitmap.height);
+  return { data, width, height };
+}
+
+type Tool = 'rule' | 'card' | 'line' | 'region' | 'drag';
+const NEEDED: Record<Exclude<Tool, 'drag'>, number> = { rule: 2, card: 4, line: 2, region: 2 };
+const SAY: Record<Exclude<Tool, 'drag'>, readonly string[]> = {
+  rule: ['Click one mark of the rule.', 'Click the other mark.'],
+  card: ['Click a corner of the card.', 'The next corner, going round.', 'The third.', 'And the last.'],
+  line: ['Click where it begins.', 'Click where it ends.'],
+  region: ['Click one corner of the part.', 'Click the corner opposite.'],
+};
+
+function OnPicture({ sheet, picture, may, onFinding }: Props & { picture: PictureRecord }) {
+  const raster = useQuery({
+    queryKey: ['raster', picture.hash],
+    queryFn: () => rasterOf(picture),
+    staleTime: Infinity,
+    gcTime: 30_000,
+  });
+  const [tool, setTool] = useState<Tool>('rule');
+  const [clicks, setClicks] = useState<readonly Point[]>([]);
+  const [rule, setRule] = useState<readonly Point[]>([]);
+  const [card, setCard] = useState<readonly Point[]>([]);
+  const [between, setBetween] = useState('50');
+  const [lines, setLines] = useState<readonly (readonly [Point, Point])[]>([]);
+  const [region, setRegion] = useState<readonly Point[]>([]);
+  const [outline, setOutline] = useState<readonly Point[]>([]);
+  const [comparison, setComparison] = useState<Comparison>();
+  const measuring = useMeasuring();
+  const drawing = useRef<SVGSVGElement>(null);
+  const dragged = useRef<number>(undefined);
+  const made =
+    card.length === 4
+      ? planeFromCard(card)
+      : rule[0] && rule[1]
+        ? planeFromRule(rule[0], rule[1], Number(between.replace(',', '.')))
+        : undefined;
+  const plane = made?.ok ? made.value : undefined;
+  const measures = useMemo(
+    () => (plane && outline.length > 2 ? measureOutline(outline.map(plane.toMm)) : undefined),
+    [outline, plane],
+  );
+  if (raster.isPending) return <Loading />;
+  if (raster.isError) return <Failed error={raster.error} retry={() => void raster.refetch()} />;
+
+  const at = (e: { clientX: number; clientY: number }): Point => {
+    const box = drawing.current?.getBoundingClientRect();
+    return box
+      ? {
+          x: ((e.clientX - box.left) / box.width) * picture.width,
+          y: ((e.clientY - box.top) / box.height) * picture.height,
+        }
+      : { x: 0, y: 0 };
+  };
+  const take = (next: Tool) => {
+    setTool(next);
+    setClicks([]);
+  };
+  const click = (p: Point) => {
+    if (tool === 'drag') return;
+    const next = [...clicks, p];
+    if (next.length < NEEDED[tool]) {
+      setClicks(next);
+      return;
+    }
+    setClicks([]);
+    const [a, b] = next;
+    if (tool === 'card') setCard(next);
+    if (tool === 'rule') {
+      setRule(next);
+      setCard([]);
+    }
+    if (tool === 'line' && a && b) setLines([...lines, [a, b]]);
+    if (tool === 'region') setRegion(next);
+    if (tool !== 'line') setTool('line');
+  };
+  const within = () => {
+    const [a, b] = region;
+    const whole = { x: 0, y: 0, width: raster.data.width, height: raster.data.height };
+    if (!a || !b) return whole;
+    const x = Math.max(0, Math.round(Math.min(a.x, b.x)));
+    const y = Math.max(0, Math.round(Math.min(a.y, b.y)));
+    return {
+      x,
+      y,
+      width: Math.min(whole.width, Math.round(Math.max(a.x, b.x))) - x,
+      height: Math.min(whole.height, Math.round(Math.max(a.y, b.y))) - y,
+    };
+  };
+  const knob = picture.width / 160;
+  const path = (points: readonly Point[]) => points.map((p) => `${p.x},${p.y}`).join(' ');
+  return (
+    <div className="measuring">
+      <section aria-label="The picture">
+        <div className="surface measured">
+          <img
+            src={`/api/v1/pictures/${picture.hash}/full`}
+            alt={picture.caption || 'Picture of the piece'}
+          />
+          <svg
+            ref={drawing}
+            viewBox={`0 0 ${picture.width} ${picture.height}`}
+            role="application"
+            aria-label="Click on the picture to measure"
+            onClick={(e) => click(at(e))}
+            onPointerMove={(e) => {
+              const i = dragged.current;
+              if (i !== undefined) setOutline(outline.map((p, k) => (k === i ? at(e) : p)));
+            }}
+            onPointerUp={() => (dragged.current = undefined)}
+          >
+            {card.length === 4 && <polygon points={path(card)} className="scaleline" />}
+            {card.length === 0 && rule.length === 2 && <polyline points={path(rule)} className="scaleline" />}
+            {region.length === 2 && <rect {...within()} className="regionline" />}
+            {lines.map(([a, b], i) => (
+              <g key={i}>
+                <polyline points={path([a, b])} className="measureline" />
+                <text
+                  x={(a.x + b.x) / 2}
+                  y={(a.y + b.y) / 2 - knob * 2}
+                  fontSize={knob * 5}
+                  textAnchor="middle"
+                >
+                  {i + 1}
+                </text>
+              </g>
+            ))}
+            {outline.length > 2 && <polygon points={path(outline)} className="outlineline" />}
+            {tool === 'drag' &&
+              outline.map((p, i) => (
+                <circle
+                  key={i}
+                  cx={p.x}
+                  cy={p.y}
+                  r={knob * 1.6}
+                  className="knob"
+                  onPointerDown={(e) => {
+                    e.currentTarget.ownerSVGElement?.setPointerCapture(e.pointerId);
+                    dragged.current = i;
+                    setComparison(undefined);
+                  }}
+                />
+              ))}
+            {clicks.map((p, i) => (
+              <circle key={i} cx={p.x} cy={p.y} r={knob} className="clicked" />
+            ))}
+          </svg>
+        </div>
+        <p className="soft" role="status">
+          {tool === 'drag' ? 'Drag a point of the outline where it is wrong.' : SAY[tool][clicks.length]}
+        </p>
+      </section>
+      <section aria-label="Measures">
+        <h2 className="sec">Scale</h2>
+        <div className="chips">
+          <button type="button" className="chip" aria-pressed={tool === 'rule'} onClick={() => take('rule')}>
+            Two marks of a rule
+          </button>
+          <button type="button" className="chip" aria-pressed={tool === 'card'} onClick={() => take('card')}>
+            Corners of a card
+          </button>
+        </div>
+        {card.length === 0 && (
+          <div className="tfield" style={{ marginTop: 6 }}>
+            <label htmlFor="between">Between, mm</label>
+            <input
+              id="between"
+              className="line num"
+              style={{ width: 84 }}
+              inputMode="decimal"
+              value={between}
+              onChange={(e) => setBetween(e.target.value)}
+            />
+          </div>
+        )}
+        {made && !made.ok && (
+          <p className="problem" role="alert">
+            {made.error.message}
+          </p>
+        )}
+        {plane ? (
+          <p className="soft">
+            A pixel is <span className="num">{plane.mmPerPixel.toFixed(4)} mm</span>, sure to{' '}
+            <span className="num">{(196 * plane.relative).toFixed(2)} %</span>. The blade must lie as flat as
+            the {card.length === 4 ? 'card' : 'rule'}.
+          </p>
+        ) : (
+          <p className="soft">Nothing can be measured before the scale is known.</p>
+        )}
+        <h2 className="sec" style={{ marginTop: 12 }}>
+          Lengths
+        </h2>
+        <button
+          type="button"
+          className="chip"
+          disabled={!plane}
+          aria-pressed={tool === 'line'}
+          onClick={() => take('line')}
+        >
+          Measure a length
+        </button>
+        {plane &&
+          lines.map(([a, b], i) => {
+            const { mm, plusMinus } = measureLine(plane, a, b);
+            return (
+              <div key={i} className="lengthline">
+                <span className="num soft">{i + 1}</span>
+                <span className="num">
+                  {mm.toFixed(1)} ± {plusMinus.toFixed(1)} mm
+                </span>
+                <KeepLength sheet={sheet} mm={mm} plusMinus={plusMinus} may={may} />
+                <button
+                  type="button"
+                  className="quiet"
+                  aria-label={`Drop length ${i + 1}`}
+                  onClick={() => setLines(lines.filter((_, k) => k !== i))}
+                >
+                  ×
+                </button>
+              </div>
+            );
+          })}
+        <h2 className="sec" style={{ marginTop: 12 }}>
+          Blade outline
+        </h2>
+        <div className="chips">
+          <button
+            type="button"
+            className="chip"
+            aria-pressed={tool === 'region'}
+            onClick={() => take('region')}
+          >
+            Only a part of the picture
+          </button>
+          <button
+            type="button"
+            className="chip"
+            disabled={!plane || measuring.busy !== undefined}
+            onClick={() => {
+              setComparison(undefined);
+              measuring.findOutline(raster.data, within(), (contour) => setOutline(contour));
+            }}
+          >
+            Find the outline
+          </button>
+          <button
+            type="button"
+            className="chip"
+            disabled={outline.length === 0}
+            aria-pressed={tool === 'drag'}
+            onClick={() => take(tool === 'drag' ? 'line' : 'drag')}
+          >
+            Correct it
+          </button>
+        </div>
+        {measuring.busy && (
+          <div className="progressline" role="status">
+            <progress value={measuring.busy.share} max={1} /> {measuring.busy.doing}
+            <button type="button" className="quiet" onClick={measuring.cancel}>
+              Cancel
+            </button>
+          </div>
+        )}
+        {measuring.problem !== undefined && (
+          <p className="problem" role="alert">
+            {measuring.problem}
+          </p>
+        )}
+        {plane && measures && (
+          <>
+            <dl className="measuredlist">
+              <dt>Length</dt>
+              <dd className="num">
+                {measures.length.toFixed(1)} ±{' '}
+                {(1.96 * plane.relative * measures.length + plane.mmPerPixel).toFixed(1)} mm
+                <KeepLength
+                  sheet={sheet}
+                  mm={measures.length}
+                  plusMinus={1.96 * plane.relative * measures.length + plane.mmPerPixel}
+                  may={may}
+                />
+              </dd>
+              <dt>Greatest height</dt>
+              <dd className="num">{measures.height.toFixed(1)} mm</dd>
+              <dt>Area</dt>
+              <dd className="num">{measures.area.toFixed(0)} mm²</dd>
+              <dt>Height at ten stations</dt>
+              <dd className="num">{measures.stations.map((s) => s.height.toFixed(1)).join(' · ')} mm</dd>
+            </dl>
+            <Loss
+              sheet={sheet}
+              picture={picture}
+              outline={outline}
+              measured={outline.map(plane.toMm)}
+              measuring={measuring}
+              comparison={comparison}
+              onCompared={setComparison}
+              onFinding={onFinding}
+            />
+          </>
+        )}
+      </section>
+    </div>
+  );
+}
+
+/** Takes a length over as what the bench measured, with the picture named as where it comes from. */
+function KeepLength({
+  sheet,
+  mm,
+  plusMinus,
+  may,
+}: {
+  sheet: PieceSheet;
+  mm: number;
+  plusMinus: number;
+  may: boolean;
+}) {
+  const vocabulary = useVocabulary();
+  const takeSheet = useTakeSheet();
+  const [kept, setKept] = useState<string>();
+  const [problem, setProblem] = useState<string>();
+  const features = (vocabulary.data?.features ?? []).filter(
+    (f) =>
+      f.kind === 'measure' &&
+      (f.unit ?? 'mm') === 'mm' &&
+      (f.constructions == null || f.constructions.includes(sheet.intake.construction)),
+  );
+  if (!may || features.length === 0) return null;
+  const keep = (feature: string) => {
+    const resolution = Math.max(0.1, Number(plusMinus.toFixed(1)));
+    const measure = Number((Math.round(mm / 0.1) * 0.1).toFixed(1));
+    const observation: Observation = { feature, measure, resolution, text: `${measure} mm from a picture` };
+    const others = sheet.observations.filter((o) => !('feature' in o) || o.feature !== feature);
+    inLine(sheet.id, () =>
+      call<PieceSheet>('PUT', `/pieces/${sheet.id}/observations`, {
+        body: { observations: [...others, observation] },
+        version: sheet.version,
+      }),
+    ).then(
+      (fresh) => {
+        takeSheet(fresh);
+        setKept(features.find((f) => f.id === feature)?.label ?? feature);
+        setProblem(undefined);
+      },
+      (error: unknown) => setProblem(error instanceof ApiProblem ? error.message : String(error)),
+    );
+  };
+  if (kept !== undefined)
+    return (
+      <span className="soft">
+        kept as {kept.toLowerCase()}, {formatQuantity(mm, 'length', Math.max(0.1, plusMinus))}
+      </span>
+    );
+  return (
+    <>
+      <select className="line" aria-label="Keep as" value="" onChange={(e) => keep(e.target.value)}>
+        <option value="">keep as…</option>
+        {features.map((f) => (
+          <option key={f.id} value={f.id}>
+            {f.label}
+          </option>
+        ))}
+      </select>
+      {problem !== undefined && <span className="problem">{problem}</span>}
+    </>
+  );
+}
+
+/** The worn blade laid on the pattern's outline when new: what is missing, where, and how much. */
+function Loss({
+  sheet,
+  picture,
+  outline,
+  measured,
+  measuring,
+  comparison,
+  onCompared,
+  onFinding,
+}: {
+  sheet: PieceSheet;
+  picture: PictureRecord;
+  outline: readonly Point[];
+  measured: readonly Point[];
+  measuring: ReturnType<typeof useMeasuring>;
+  comparison: Comparison | undefined;
+  onCompared: (c: Comparison) => void;
+  onFinding: Props['onFinding'];
+}) {
+  const [kept, setKept] = useState(false);
+  const pattern = usePattern(sheet.attribution?.pattern);
+  const reference = pattern.data?.pattern.outline?.map(([x, y]) => ({ x, y }));
+  if (!sheet.attribution)
+    return (
+      <p className="soft">Decide on the bench which pattern it is: its outline when new is laid beside it.</p>
+    );
+  if (pattern.isPending) return <Loading />;
+  if (!reference)
+    return (
+      <p className="soft">
+        The reference has no outline of {pattern.data?.pattern.name ?? 'this pattern'} when new. It can be
+        written on the pattern’s page.
+      </p>
+    );
+  const keep = () => {
+    if (!comparison) return;
+    const { loss, tip, edge, spine } = comparison;
+    const middle = outline.reduce((sum, p) => ({ x: sum.x + p.x, y: sum.y + p.y }), { x: 0, y: 0 });
+    const finding: Finding = {
+      part: 'blade',
+      defect: 'blade-loss',
+      measure: Number(loss.percent.toFixed(1)),
+      note: `measured from a picture: tip ${tip.mm2.toFixed(0)}, edge ${edge.mm2.toFixed(0)}, spine ${spine.mm2.toFixed(0)} mm²`,
+      pin: {
+        picture: picture.id,
+        x: Number((middle.x / outline.length / picture.width).toFixed(3)),
+        y: Number((middle.y / outline.length / picture.height).toFixed(3)),
+      },
+    };
+    onFinding?.(finding);
+    setKept(true);
+  };
+  const xs = reference.map((p) => p.x);
+  const ys = reference.map((p) => p.y);
+  const box = [
+    Math.min(...xs) - 3,
+    Math.min(...ys) - 3,
+    Math.max(...xs) + 6,
+    Math.max(...ys) - Math.min(...ys) + 6,
+  ];
+  return (
+    <>
+      <h2 className="sec" style={{ marginTop: 12 }}>
+        Against {pattern.data?.pattern.name} when new
+      </h2>
+      <button
+        type="button"
+        className="chip"
+        disabled={measuring.busy !== undefined}
+        onClick={() => {
+          setKept(false);
+          measuring.compare(reference, measured, onCompared);
+        }}
+      >
+        Lay it on the outline
+      </button>
+      {comparison && (
+        <>
+          <svg className="lossmap" viewBox={box.join(' ')} role="img" aria-label="What is missing">
+            <polygon points={reference.map((p) => `${p.x},${p.y}`).join(' ')} className="whole" />
+            {comparison.missing.map((p) => (
+              <rect key={`${p.x} ${p.y}`} x={p.x} y={p.y} width={comparison.cell} height={comparison.cell} />
+            ))}
+            <polygon points={comparison.aligned.map((p) => `${p.x},${p.y}`).join(' ')} className="own" />
+          </svg>
+          <p>
+            <b className="num">{comparison.loss.percent.toFixed(1)} %</b> lost,{' '}
+            {comparison.loss.mm2.toFixed(0)} mm²: tip {comparison.tip.mm2.toFixed(0)}, edge{' '}
+            {comparison.edge.mm2.toFixed(0)}, spine {comparison.spine.mm2.toFixed(0)} mm².{' '}
+            <span className="soft">The rest fits to {comparison.fit.toFixed(2)} mm.</span>
+          </p>
+          {kept ? (
+            <p role="status">Kept as a finding, with this picture.</p>
+          ) : onFinding ? (
+            <Button onClick={keep}>Keep as a finding</Button>
+          ) : (
+            <p className="soft">The inspection is finished: open it again to add a finding.</p>
+          )}
+        </>
+      )}
+    </>
+  );
+}
