@@ -204,3 +204,56 @@ test('a copied scale is changed, tried on the recorded pieces, refused when it r
   expect(await grade()).toBe('collector/1');
   expect(await faults(browser)).toEqual([]);
 });
+
+test('a blade is measured from its picture: scale, outline, what it lost, kept with the picture as evidence', async () => {
+  const { items } = await browser.fetchJson<{ items: { id: string; title: string }[] }>(
+    '/api/v1/pieces?limit=100',
+  );
+  const id = items.find((p) => p.title.startsWith('Bayonet, Pattern 3, re-worked'))?.id ?? '';
+  await browser.driver.get(`${app.address}/pieces/${id}/condition`);
+  await browser.click('button', 'Measure from a picture');
+  await browser.click('button', 'Blade on the board');
+  await browser.says('Click one mark of the rule.');
+  const picture = await browser.driver.findElement(By.css('.surface.measured svg'));
+  await browser.driver.executeScript('arguments[0].scrollIntoView({ block: "end" })', picture);
+  const box = await picture.getRect();
+  // the drawn rule: 0 and 100 mm, in the picture's own pixels (1500 × 1100)
+  const perMm = 1150 / 201;
+  for (const mm of [0, 100])
+    await browser.driver
+      .actions()
+      .move({
+        origin: picture,
+        x: Math.round(((150 + mm * perMm) / 1500 - 0.5) * box.width),
+        y: Math.round((1000 / 1100 - 0.5) * box.height),
+      })
+      .click()
+      .perform();
+  await browser.type('Between, mm', '100');
+  await browser.says('A pixel is');
+  await browser.click('button', 'Find the outline');
+  await browser.says('Height at ten stations');
+  await browser.click('button', 'Lay it on the outline');
+  await browser.says('% lost');
+  await browser.click('button', 'Keep as a finding');
+  await browser.says('Kept as a finding, with this picture.');
+  await browser.driver.wait(async () => (await stored(id)).findings.length > 0, PATIENCE_MS);
+  const [finding] = (await stored(id)).findings;
+  expect(finding).toMatchObject({
+    part: 'blade',
+    defect: 'blade-loss',
+    pin: { picture: expect.any(String) },
+  });
+  // drawn with 6 mm of the tip and 0.8 mm of the edge gone; a person's clicks on the rule leave some doubt
+  expect(finding?.measure).toBeGreaterThan(4);
+  expect(finding?.measure).toBeLessThan(12);
+  await browser.driver.executeScript(
+    `const select = document.querySelector('.measuredlist select');
+     select.value = 'blade-length'; select.dispatchEvent(new Event('change', { bubbles: true }))`,
+  );
+  await browser.says('kept as blade length');
+  const sheet = await browser.fetchJson<PieceSheet>(`/api/v1/pieces/${id}`);
+  const length = sheet.observations.find((o) => 'measure' in o && o.feature === 'blade-length');
+  expect(length && 'measure' in length && Math.abs(length.measure - 195)).toBeLessThan(3);
+  expect(await faults(browser)).toEqual([]);
+});

@@ -53,6 +53,9 @@ const views: [string, () => string][] = [
   ['writing a stamp', () => '/reference/write/marks/bh-three-line'],
   ['writing the next form', () => '/reference/write/variants?from=hj-naval-2'],
   ['open questions', () => '/questions'],
+  ['the rules of grading', () => '/condition-rules'],
+  ['the condition index', () => '/condition-rules?scale=condition-index'],
+  ['second gradings', () => '/gradings'],
   ['comparables', () => '/comparables'],
   ['the shop', () => '/shop'],
 ];

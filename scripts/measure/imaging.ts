@@ -16,7 +16,7 @@ const GROUNDS = [
   [34, 40, 52],
 ] as const;
 
-const results: { by: 'rule' | 'card'; errors: Errors | undefined; ms: number }[] = [];
+const results: { by: 'rule' | 'card'; errors: Errors | undefined; ms: number; of: string }[] = [];
 for (let i = 0; i < PICTURES; i++) {
   const by = i % 2 === 0 ? 'rule' : 'card';
   const size = {
@@ -43,7 +43,8 @@ for (let i = 0; i < PICTURES; i++) {
   };
   const start = performance.now();
   const errors = measureDrawn(size, wear, view, by, luck);
-  results.push({ by, errors, ms: performance.now() - start });
+  const of = JSON.stringify({ ...size, ...wear, tilt: view.tilt, noise: view.noise, uneven: view.uneven });
+  results.push({ by, errors, ms: performance.now() - start, of });
 }
 
 const found = results.flatMap((r) => (r.errors ? [{ ...r, errors: r.errors }] : []));
@@ -72,3 +73,5 @@ print(
   'time for a picture, drawing included, ms',
   (results.reduce((s, r) => s + r.ms, 0) / results.length).toFixed(0),
 );
+const odd = found.reduce((a, b) => (Math.abs(b.errors.loss) > Math.abs(a.errors.loss) ? b : a));
+print('the picture with the worst loss', `${odd.errors.loss.toFixed(2)} points: ${odd.of}`);

@@ -41,6 +41,7 @@ interface Alignment {
   /** mean square distance of all, none counted for more than FAR: which way round it lies */
   readonly off: number;
 }
+const SPINE_WEIGHT = 4;
 const POINTS = 180;
 /** Degrees by which a worn blade's own axis may lie off the reference's; each is tried for a few rounds. */
 const STARTS = [-9, -4.5, 0, 4.5, 9];
@@ -72,11 +73,11 @@ export function compareOutlines(
           const y = side * p.y;
           return { x: x * cos - y * sin, y: middle + x * sin + y * cos };
         });
-        const fitted = aligned(laid, target, long, FIRST_ROUNDS);
+        const fitted = aligned(laid, target, long, middle, FIRST_ROUNDS);
         if (!best || fitted.off < best.off) best = fitted;
       }
   if (!best) return undefined;
-  const final = aligned(best.points, target, long, ROUNDS);
+  const final = aligned(best.points, target, long, middle, ROUNDS);
   // the finer outline is carried along by the same motion
   const carried = moved(resampled(own.laid, 600), points, final.points, own.length);
   return { ...missingOf(reference, carried, long), aligned: carried, fit: final.fit };
@@ -139,7 +140,13 @@ export function resampled(line: readonly Point[], n: number): Point[] {
 }
 
 /** Rigid motion (the scale is known from the rule) by iterated closest points, the farthest ones left out. */
-function aligned(start: readonly Point[], target: readonly Point[], long: number, rounds: number): Alignment {
+function aligned(
+  start: readonly Point[],
+  target: readonly Point[],
+  long: number,
+  middle: number,
+  rounds: number,
+): Alignment {
   let points = [...start];
   let fit = Infinity;
   let off = Infinity;
@@ -151,7 +158,9 @@ function aligned(start: readonly Point[], target: readonly Point[], long: number
     const pairs = [...atTang, ...others.slice(0, Math.ceil(KEPT * others.length))];
     off = all.reduce((sum, p) => sum + (p.d < FAR ? p.d * p.d : FAR * FAR), 0) / all.length;
     fit = Math.sqrt(pairs.reduce((sum, p) => sum + p.d * p.d, 0) / Math.max(1, pairs.length));
-    const weight = (p: { to: Point }) => (p.to.x < 0.35 * long ? TANG_WEIGHT : 1);
+    // stones take the edge, hardly ever the spine: the spine and the tang tell where it lies
+    const weight = ({ to }: { to: Point }) =>
+      (to.x < 0.35 * long ? TANG_WEIGHT : 1) * (to.y < middle ? SPINE_WEIGHT : 1);
     let [w, fx, fy, tx, ty] = [0, 0, 0, 0, 0];
     for (const p of pairs) {
       const k = weight(p);

@@ -155,20 +155,22 @@ export interface Segmented {
   readonly strength: number;
 }
 
-/** @returns undefined where nothing stands out from the ground */
+/**
+ * @param avoid places, in pixels of the whole picture, that lie on something else: the rule or the card
+ * @returns undefined where nothing stands out from the ground
+ */
 export function segment(
   raster: Raster,
   region: Region,
   progress: Progress = () => undefined,
+  avoid: readonly Point[] = [],
 ): Segmented | undefined {
   const { width, height } = region;
   const rim = Math.max(2, Math.round(0.02 * Math.min(width, height)));
   const onRim = (_: number, x: number, y: number) =>
     x < rim || y < rim || x >= width - rim || y >= height - rim;
   progress(0.05, 'colours');
-  const lab = labOf(raster, region).map((plane) =>
-    blurred(blurred(plane, width, height, 1), width, height, 1),
-  );
+  const lab = labOf(raster, region).map((plane) => blurred(plane, width, height, 1));
   progress(0.3, 'light');
   const channels = lab.map((plane) => {
     // the ground is what deviates little; both lighter and darker blades stand out of it
@@ -183,7 +185,11 @@ export function segment(
   const strongest = channels.reduce((a, b) => (contrast(b) > contrast(a) ? b : a));
   if (contrast(strongest) < 0.3) return undefined;
   progress(0.6, 'outline');
-  const mask = largest(strongest.level, strongest.threshold, width, height);
+  const elsewhere = avoid.flatMap((p) => {
+    const [x, y] = [Math.round(p.x - region.x), Math.round(p.y - region.y)];
+    return x >= 0 && y >= 0 && x < width && y < height ? [y * width + x] : [];
+  });
+  const mask = largest(strongest.level, strongest.threshold, width, height, elsewhere);
   if (!mask) return undefined;
   fillHoles(mask, width, height);
   const field = new Float32Array(strongest.level.length);
@@ -210,10 +216,11 @@ function largest(
   threshold: number,
   width: number,
   height: number,
+  elsewhere: readonly number[],
 ): Uint8Array | undefined {
   const label = new Int32Array(plane.length);
   const stack = new Int32Array(plane.length);
-  let best = { label: 0, size: 0 };
+  const sizes = [0];
   let next = 0;
   for (let start = 0; start < plane.length; start++) {
     if (label[start] || (plane[start] ?? 0) <= threshold) continue;
@@ -232,8 +239,13 @@ function largest(
         stack[top++] = j;
       }
     }
-    if (size > best.size) best = { label: next, size };
+    sizes.push(size);
   }
+  for (const i of elsewhere) sizes[label[i] ?? 0] = 0;
+  const best = sizes.reduce((most, size, l) => (l > 0 && size > most.size ? { label: l, size } : most), {
+    label: 0,
+    size: 0,
+  });
   if (best.size < 0.004 * width * height) return undefined;
   return Uint8Array.from(label, (l) => (l === best.label ? 1 : 0));
 }
@@ -334,18 +346,12 @@ const WAYS: Readonly<Record<number, readonly (readonly [Edge, Edge])[]>> = {
   14: [['left', 'bottom']],
 };
 
-/** A moving mean over five points of a closed line. */
+/** A moving mean over three points of a closed line: more would round the tip off. */
 function smoothed(line: readonly Point[]): Point[] {
   const n = line.length;
   if (n < 12) return [...line];
-  return line.map((_, i) => {
-    let x = 0;
-    let y = 0;
-    for (let k = -2; k <= 2; k++) {
-      const p = line[(i + k + n) % n];
-      x += p?.x ?? 0;
-      y += p?.y ?? 0;
-    }
-    return { x: x / 5, y: y / 5 };
+  return line.map((p, i) => {
+    const [before, after] = [line[(i + n - 1) % n] ?? p, line[(i + 1) % n] ?? p];
+    return { x: (before.x + p.x + after.x) / 3, y: (before.y + p.y + after.y) / 3 };
   });
 }

@@ -25,7 +25,7 @@ export async function drawBladePicture(size: BladeSize, wear: BladeWear, chance:
   ).join('');
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${WIDTH}" height="${HEIGHT}">
     <defs>
-      <linearGradient id="light" x1="0" y1="0" x2="1" y2="0.5"><stop offset="0" stop-color="#53705a"/><stop offset="1" stop-color="#3c5344"/></linearGradient>
+      <linearGradient id="light" x1="0" y1="0" x2="1" y2="0.5"><stop offset="0" stop-color="#9ab3a0"/><stop offset="1" stop-color="#7f9a86"/></linearGradient>
       <linearGradient id="steel" x1="0" y1="0" x2="0" y2="1"><stop offset="0" stop-color="#c8cccf"/><stop offset="1" stop-color="#dfe3e5"/></linearGradient>
     </defs>
     <rect width="${WIDTH}" height="${HEIGHT}" fill="url(#light)"/>

@@ -512,6 +512,7 @@ export const stories: readonly Story[] = [
   },
   {
     title: 'Bayonet, Pattern 3, re-worked after the war',
+    bladeWear: { tip: 6, edge: 0.8, spine: 0 },
     variant: 'p3-first',
     until: 'condition',
     source: 'auction',

@@ -20,10 +20,11 @@ export interface Errors {
   readonly trueLoss: number;
 }
 
-/** A person clicks within a pixel or so. */
+/** How well a person clicks in an enlarged picture, one standard deviation in pixels either way. */
+const CLICKS = 0.4;
 const clicked = (p: Point, luck: Chance): Point => ({
-  x: p.x + 0.6 * luck.normal(),
-  y: p.y + 0.6 * luck.normal(),
+  x: p.x + CLICKS * luck.normal(),
+  y: p.y + CLICKS * luck.normal(),
 });
 
 export function measureDrawn(

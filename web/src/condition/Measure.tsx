@@ -71,6 +71,22 @@ async function rasterOf(picture: PictureRecord): Promise<Raster> {
   return { data, width, height };
 }
 
+/** Places all over the rule or card that gave the scale: what lies there is not the blade. */
+function onScale(card: readonly Point[], rule: readonly Point[]): Point[] {
+  const corners = card.length === 4 ? card : rule;
+  return corners.flatMap((a) =>
+    corners.flatMap((b) =>
+      Array.from({ length: 40 }, (_, i) => ({
+        x: a.x + ((b.x - a.x) * i) / 39,
+        y: a.y + ((b.y - a.y) * i) / 39,
+      })),
+    ),
+  );
+}
+
+/** Two outlines that fit worse than this, in mm, are not of one blade. */
+const POOR_FIT = 1;
+
 type Tool = 'rule' | 'card' | 'line' | 'region' | 'drag';
 const NEEDED: Record<Exclude<Tool, 'drag'>, number> = { rule: 2, card: 4, line: 2, region: 2 };
 const SAY: Record<Exclude<Tool, 'drag'>, readonly string[]> = {
@@ -308,7 +324,7 @@ function OnPicture({ sheet, picture, may, onFinding }: Props & { picture: Pictur
             disabled={!plane || measuring.busy !== undefined}
             onClick={() => {
               setComparison(undefined);
-              measuring.findOutline(raster.data, within(), (contour) => setOutline(contour));
+              measuring.findOutline(raster.data, within(), onScale(card, rule), setOutline);
             }}
           >
             Find the outline
@@ -529,7 +545,12 @@ function Loss({
             {comparison.edge.mm2.toFixed(0)}, spine {comparison.spine.mm2.toFixed(0)} mm².{' '}
             <span className="soft">The rest fits to {comparison.fit.toFixed(2)} mm.</span>
           </p>
-          {kept ? (
+          {comparison.fit > POOR_FIT ? (
+            <p className="problem" role="alert">
+              These two do not belong together: look whether the outline is the blade, and whose pattern it
+              is.
+            </p>
+          ) : kept ? (
             <p role="status">Kept as a finding, with this picture.</p>
           ) : onFinding ? (
             <Button onClick={keep}>Keep as a finding</Button>

@@ -10,7 +10,12 @@ import {
 } from '@jutbank/core/imaging';
 
 export type Job =
-  | { readonly kind: 'outline'; readonly raster: Raster; readonly region: Region }
+  | {
+      readonly kind: 'outline';
+      readonly raster: Raster;
+      readonly region: Region;
+      readonly avoid: readonly Point[];
+    }
   | { readonly kind: 'compare'; readonly reference: readonly Point[]; readonly measured: readonly Point[] };
 export type Told =
   | { readonly kind: 'progress'; readonly share: number; readonly doing: string }
@@ -27,6 +32,11 @@ addEventListener('message', (event: MessageEvent<Job>) => {
     tell({ kind: 'compared', comparison: compareOutlines(job.reference, job.measured) });
     return;
   }
-  const found = segment(job.raster, job.region, (share, doing) => tell({ kind: 'progress', share, doing }));
+  const found = segment(
+    job.raster,
+    job.region,
+    (share, doing) => tell({ kind: 'progress', share, doing }),
+    job.avoid,
+  );
   tell({ kind: 'outline', contour: found && simplified(found.contour, TOLERANCE) });
 });

@@ -5,7 +5,13 @@ import type { Job, Told } from './measuring.worker.ts';
 export interface Measuring {
   readonly busy: { readonly share: number; readonly doing: string } | undefined;
   readonly problem: string | undefined;
-  findOutline(raster: Raster, region: Region, found: (contour: readonly Point[]) => void): void;
+  /** @param avoid places on the rule or card, which is not the blade */
+  findOutline(
+    raster: Raster,
+    region: Region,
+    avoid: readonly Point[],
+    found: (contour: readonly Point[]) => void,
+  ): void;
   compare(reference: readonly Point[], measured: readonly Point[], done: (c: Comparison) => void): void;
   cancel(): void;
 }
@@ -45,8 +51,8 @@ export function useMeasuring(): Measuring {
   return {
     busy,
     problem,
-    findOutline: (raster, region, found) =>
-      run({ kind: 'outline', raster, region }, (told) => {
+    findOutline: (raster, region, avoid, found) =>
+      run({ kind: 'outline', raster, region, avoid }, (told) => {
         if (told.kind !== 'outline') return;
         if (told.contour) found(told.contour);
         else setProblem('Nothing stands out from the ground here. Draw it by hand, or take another picture.');
