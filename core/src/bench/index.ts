@@ -6,3 +6,4 @@ export { checkQuestion, checkObservation, subjectKey } from './checkObservations
 export { identify } from './identify.ts';
 export { codeAnswers } from './codeAnswers.ts';
 export { readSerial } from './stampSigns.ts';
+export { numbersOf } from './history.ts';

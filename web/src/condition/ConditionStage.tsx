@@ -1,6 +1,7 @@
 /** Condition: a guided inspection, what was found and where, the grade in every school, and what was done since. */
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+import { numbersOf } from '@jutbank/core/bench';
 import type { GradeAnswer } from '@jutbank/core/condition';
 import type { ConditionBody } from '@jutbank/contract/condition';
 import { call } from '../app/api.ts';
@@ -13,6 +14,7 @@ import { Grades } from './Grades.tsx';
 import { History } from './History.tsx';
 import { Inspect } from './Inspect.tsx';
 import { Measure } from './Measure.tsx';
+import { Report } from './Report.tsx';
 import { Treat } from './Treat.tsx';
 import './condition.css';
 
@@ -22,6 +24,7 @@ const VIEWS = {
   measure: 'Measure from a picture',
   treat: 'Leave it or treat it',
   history: 'History',
+  report: 'Report',
 } as const;
 
 /** What was done to the piece changes its findings on the server: the stage then begins anew from there. */
@@ -74,7 +77,7 @@ function Condition({
           target="_blank"
           rel="noreferrer"
         >
-          Condition report
+          Report as PDF
         </a>
       </nav>
       {view === 'inspect' && (
@@ -97,6 +100,7 @@ function Condition({
               <Grades
                 grade={grade.data}
                 construction={construction}
+                numbers={numbersOf(sheet.observations)}
                 inspected={state.value.inspected}
                 may={mayWork}
                 onFinish={() => set({ inspected: !state.value.inspected })}
@@ -115,6 +119,7 @@ function Condition({
         />
       )}
       {view === 'treat' && <Treat sheet={sheet} may={mayWork} onDone={onDone} />}
+      {view === 'report' && grade.data && <Report sheet={sheet} body={state.value} grade={grade.data} />}
       {view === 'history' && <History sheet={sheet} may={mayWork} onDone={onDone} />}
     </div>
   );

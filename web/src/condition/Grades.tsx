@@ -1,5 +1,6 @@
 /** The grade in every school, what holds it down, and what has to be disclosed. */
 import { Button } from '@mui/material';
+import type { NumbersAnswer } from '@jutbank/core/bench';
 import { mainScale, type GradeAnswer } from '@jutbank/core/condition';
 import type { Construction } from '@jutbank/core/reference';
 import { Link } from 'react-router';
@@ -8,12 +9,15 @@ import { sentence } from '../parts/words.ts';
 export function Grades({
   grade,
   construction,
+  numbers,
   inspected,
   may,
   onFinish,
 }: {
   grade: GradeAnswer;
   construction: Construction;
+  /** numbers on its parts, read at the bench: stated beside the grade, never mixed in */
+  numbers: NumbersAnswer | undefined;
   inspected: boolean;
   may: boolean;
   onFinish: () => void;
@@ -58,6 +62,14 @@ export function Grades({
           </Link>
         </div>
       ))}
+      {numbers && numbers.verdict !== 'one-only' && (
+        <p style={{ fontSize: 12.5 }}>
+          <b>{numbers.verdict === 'matching' ? 'Matching numbers' : 'Numbers differ'}</b>{' '}
+          <span className="soft">
+            on {numbers.parts.map((p) => p.part).join(', ')}; stated beside the grade, not mixed in
+          </span>
+        </p>
+      )}
       <Button
         fullWidth
         style={{ margin: '12px 0' }}

@@ -26,6 +26,12 @@ const WHY: Record<ConditionState['why'], string> = {
   'part-moved': 'After a part was moved',
 };
 
+const useFile = (sheet: PieceSheet) =>
+  useQuery({
+    queryKey: ['of-piece', sheet.id, 'condition-file', sheet.version],
+    queryFn: () => get<ConditionFile>(`/pieces/${sheet.id}/condition`),
+  });
+
 export function History({
   sheet,
   may,
@@ -36,13 +42,10 @@ export function History({
   /** a part was moved: findings have changed */
   onDone: () => void;
 }) {
-  const file = useQuery({
-    queryKey: ['of-piece', sheet.id, 'condition-file', sheet.version],
-    queryFn: () => get<ConditionFile>(`/pieces/${sheet.id}/condition`),
-  });
+  const file = useFile(sheet);
   if (file.isPending) return <Loading />;
   if (file.isError) return <Failed error={file.error} retry={() => void file.refetch()} />;
-  const { states, treatments, moves } = file.data;
+  const { states, moves } = file.data;
   return (
     <div className="stage twocol">
       <section aria-label="States">
@@ -60,11 +63,7 @@ export function History({
         <h2 className="sec" style={{ marginTop: 18 }}>
           Treatments
         </h2>
-        {treatments.length === 0 ? (
-          <p className="soft">None is recorded.</p>
-        ) : (
-          treatments.map((t) => <Treatment key={t.id} treatment={t} sheet={sheet} />)
-        )}
+        <Treatments sheet={sheet} />
       </section>
       <section aria-label="Kept apart and moved">
         <Quarantine sheet={sheet} file={file.data} may={may} />
@@ -127,6 +126,19 @@ function State({
       )}
       {!before && come.length === 0 && <p className="soft">Nothing was found.</p>}
     </li>
+  );
+}
+
+/** What was done to the piece, one entry for each treatment. */
+export function Treatments({ sheet }: { sheet: PieceSheet }) {
+  const file = useFile(sheet);
+  if (file.isPending) return <Loading />;
+  if (file.isError) return <Failed error={file.error} retry={() => void file.refetch()} />;
+  const { treatments } = file.data;
+  return treatments.length === 0 ? (
+    <p className="soft">None is recorded.</p>
+  ) : (
+    treatments.map((t) => <Treatment key={t.id} treatment={t} sheet={sheet} />)
   );
 }
 
