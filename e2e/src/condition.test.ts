@@ -126,6 +126,18 @@ test('a bayonet: finish in percent moves the finish scale; what is pinned is whe
   for (const key of ['g', 'g', 'g']) await answer(key);
   expect(await asked()).toBe('Finish: finish');
   await answer('1');
+  const painter = await browser.driver.findElement(By.css('.painter'));
+  const size = await painter.getRect();
+  await browser.driver
+    .actions()
+    .move({ origin: painter, x: Math.round(-0.4 * size.width), y: 0 })
+    .press()
+    .move({ origin: painter, x: Math.round(0.4 * size.width), y: 0, duration: 400 })
+    .release()
+    .perform();
+  const share = Number(await (await browser.field('or measured, in %')).getAttribute('value'));
+  expect(share).toBeGreaterThan(1);
+  expect(share).toBeLessThan(60);
   await browser.type('or measured, in %', '22');
   await browser.keys(Key.ENTER);
   await browser.says('Finish: loss of finish, 22 %');

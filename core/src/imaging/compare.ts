@@ -42,6 +42,8 @@ interface Alignment {
   readonly off: number;
 }
 const SPINE_WEIGHT = 4;
+/** In mm: a point so far off counts half, one much farther hardly. */
+const NEAR = 0.8;
 const POINTS = 180;
 /** Degrees by which a worn blade's own axis may lie off the reference's; each is tried for a few rounds. */
 const STARTS = [-9, -4.5, 0, 4.5, 9];
@@ -159,8 +161,8 @@ function aligned(
     off = all.reduce((sum, p) => sum + (p.d < FAR ? p.d * p.d : FAR * FAR), 0) / all.length;
     fit = Math.sqrt(pairs.reduce((sum, p) => sum + p.d * p.d, 0) / Math.max(1, pairs.length));
     // stones take the edge, hardly ever the spine: the spine and the tang tell where it lies
-    const weight = ({ to }: { to: Point }) =>
-      (to.x < 0.35 * long ? TANG_WEIGHT : 1) * (to.y < middle ? SPINE_WEIGHT : 1);
+    const weight = ({ to, d }: { to: Point; d: number }) =>
+      ((to.x < 0.35 * long ? TANG_WEIGHT : 1) * (to.y < middle ? SPINE_WEIGHT : 1)) / (1 + (d / NEAR) ** 2);
     let [w, fx, fy, tx, ty] = [0, 0, 0, 0, 0];
     for (const p of pairs) {
       const k = weight(p);

@@ -10,6 +10,7 @@ import {
   type InspectionStep,
   type Severity,
 } from '@jutbank/core/condition';
+import type { Construction } from '@jutbank/core/reference';
 import type { ConditionBody } from '@jutbank/contract/condition';
 import type { PieceSheet } from '@jutbank/contract/intake';
 import { useShortcuts } from '../app/shortcuts.ts';
@@ -27,6 +28,7 @@ import {
   type Looked,
   type Seen,
 } from './inspecting.ts';
+import { AreaPainter } from './AreaPainter.tsx';
 import { SeverityPicture } from './SeverityPicture.tsx';
 
 export function Inspect({
@@ -85,6 +87,7 @@ export function Inspect({
         <InHand
           key={looked.step.id}
           looked={looked}
+          construction={construction}
           body={body}
           draft={draft}
           may={may}
@@ -210,6 +213,7 @@ function Counts({
 
 function InHand({
   looked,
+  construction,
   body,
   draft,
   may,
@@ -222,6 +226,7 @@ function InHand({
   onNext,
 }: {
   looked: Looked;
+  construction: Construction;
   body: ConditionBody;
   draft: Draft | undefined;
   may: boolean;
@@ -264,7 +269,13 @@ function InHand({
       </div>
       <div className="q">{step.ask}</div>
       {draft?.step.id === step.id ? (
-        <HowBad draft={draft} step={step} onAdd={onAdd} onBack={() => onDraft(undefined)} />
+        <HowBad
+          draft={draft}
+          step={step}
+          construction={construction}
+          onAdd={onAdd}
+          onBack={() => onDraft(undefined)}
+        />
       ) : (
         <>
           <span className="chips" role="group" aria-label="What is found">
@@ -317,16 +328,20 @@ function InHand({
   );
 }
 
+/** Told by how much of the surface it takes. */
+const BY_AREA: readonly Defect[] = ['finish-loss', 'wear'];
 const SIDES = ['front', 'rear', 'both'] as const;
 
 function HowBad({
   draft,
   step,
+  construction,
   onAdd,
   onBack,
 }: {
   draft: Draft;
   step: InspectionStep;
+  construction: Construction;
   onAdd: (defect: Defect, said: { severity: Severity | null; measure: number | null; side: string }) => void;
   onBack: () => void;
 }) {
@@ -393,6 +408,14 @@ function HowBad({
             Take it
           </button>
         </form>
+      )}
+      {BY_AREA.includes(draft.defect) && (
+        <>
+          <p className="soft" style={{ fontSize: 12 }}>
+            or painted: what is gone, on the outline
+          </p>
+          <AreaPainter construction={construction} onShare={(percent) => setTyped(String(percent))} />
+        </>
       )}
       {problem !== undefined && (
         <p className="problem" role="alert">
