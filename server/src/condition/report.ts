@@ -34,6 +34,7 @@ export interface ReportFacts {
   readonly grade: GradeAnswer;
   readonly file: ConditionFile;
   readonly claim: string;
+  readonly measures: readonly { readonly label: string; readonly text: string }[];
 }
 
 const PICTURE_WIDTH = 150;
@@ -84,11 +85,10 @@ export function conditionReport(facts: ReportFacts, pictures: PictureStore): Pro
       strong(doc, 'Also found', 10.5);
       for (const f of others) await findingOn(doc, f, record, pictures);
     }
-    const measures = record.observations.flatMap((o) => ('measure' in o ? [o] : []));
-    if (measures.length > 0) {
+    if (facts.measures.length > 0) {
       room(doc, 40);
       label(doc, 'Measured');
-      body(doc, measures.map((m) => `${m.feature.replaceAll('-', ' ')} ${m.measure}`).join(', '));
+      for (const m of facts.measures) body(doc, `${m.label}: ${m.text}`);
     }
     room(doc, 60);
     doc.moveDown(0.6);

@@ -19,6 +19,7 @@ import {
   identifyRecord,
   loadPieces,
   madeSpan,
+  measuresInWords,
   noteState,
   pieceRecord,
   writeFindings,
@@ -158,6 +159,7 @@ export function mountCondition(mount: Mount, readers: Readers, pictures: Picture
         grade: gradeRecord(record, made, await readers.rules.inUse()),
         file: await conditionFile(database, index, record),
         claim: slip?.readings.which.label ?? '',
+        measures: measuresInWords(index, record),
       },
       pictures,
     );

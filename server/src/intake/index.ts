@@ -7,6 +7,7 @@ export {
   priceState,
   identifyRecord,
   madeSpan,
+  measuresInWords,
   Readers,
   subjectOf,
   trailRecord,

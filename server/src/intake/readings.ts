@@ -11,6 +11,7 @@ import {
 import { asDay, calendarOf, edtfOf, hullOf, intersectAll, periodOf, type Span } from '@jutbank/core/dates';
 import { missingNext } from '@jutbank/core/intake';
 import { trailOf, type Trail } from '@jutbank/core/provenance';
+import { dimensionOfUnit, formatQuantity } from '@jutbank/core/units';
 import { ALTERATIONS, type Alteration, type ItemState } from '@jutbank/core/value';
 import type { Readings, PieceSheet, PieceSlip } from '@jutbank/contract/intake';
 import type { EstimateAnswer, EstimateQuestion } from '@jutbank/contract/value';
@@ -73,6 +74,19 @@ export function gradeQuestion(record: PieceRecord, made: Span | undefined): Grad
     completeness: record.completeness,
     age: age ?? null,
   };
+}
+
+/** Sizes as measured, in both systems, each rounded to what the gauge could tell. */
+export function measuresInWords(
+  index: ReferenceIndex,
+  record: PieceRecord,
+): { label: string; text: string }[] {
+  return record.observations.flatMap((o) => {
+    if (!('measure' in o)) return [];
+    const feature = index.features.get(o.feature);
+    const text = formatQuantity(o.measure, dimensionOfUnit(feature?.unit), o.resolution ?? 0.1);
+    return [{ label: feature?.label ?? o.feature, text }];
+  });
 }
 
 export function trailRecord(record: PieceRecord, made: Span | undefined): Trail {

@@ -4,8 +4,8 @@ import { mainScale, type RuleSet } from '@jutbank/core/condition';
 import { edtfInWords, spanInWords } from '@jutbank/core/dates';
 import type { ListingFacts } from '@jutbank/core/listing';
 import { trailText } from '@jutbank/core/provenance';
-import { dimensionOfUnit, formatQuantity } from '@jutbank/core/units';
 import {
+  measuresInWords,
   treatmentInWords,
   gradeRecord,
   identifyRecord,
@@ -76,16 +76,7 @@ export function factsOf(index: ReferenceIndex, record: PieceRecord, rules: RuleS
     issuedTo: row?.variant.issuedTo ?? undefined,
     construction: record.intake.construction,
     made: made ? spanInWords(made) : undefined,
-    measures: record.observations.flatMap((o) => {
-      if (!('measure' in o)) return [];
-      const feature = index.features.get(o.feature);
-      return [
-        {
-          label: feature?.label ?? o.feature,
-          text: formatQuantity(o.measure, dimensionOfUnit(feature?.unit), o.resolution ?? 0.1),
-        },
-      ];
-    }),
+    measures: measuresInWords(index, record),
     inspected: record.inspected,
     gradeLine:
       record.inspected && main

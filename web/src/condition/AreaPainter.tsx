@@ -7,6 +7,13 @@ const CELL = 2;
 const COLUMNS = OUTLINE_BOX.width / CELL;
 const ROWS = OUTLINE_BOX.height / CELL;
 
+/** In cells. */
+interface Place {
+  readonly x: number;
+  readonly y: number;
+}
+const BRUSH = [-1, 0, 1].flatMap((dx) => [-1, 0, 1].map((dy) => [dx, dy] as const));
+
 export function AreaPainter({
   construction,
   onShare,
@@ -18,6 +25,7 @@ export function AreaPainter({
   const drawing = useRef<SVGSVGElement>(null);
   const [painted, setPainted] = useState<ReadonlySet<number>>(new Set());
   const [way, setWay] = useState<'paint' | 'wipe'>();
+  const last = useRef<Place>(undefined);
   const shapes = drawOutline(construction);
   const belongs = (i: number): boolean => {
     const svg = drawing.current;
@@ -29,21 +37,36 @@ export function AreaPainter({
       path.isPointInFill(point),
     );
   };
-  const cellAt = (e: { clientX: number; clientY: number }): number | undefined => {
+  const placeOf = (e: { clientX: number; clientY: number }) => {
     const box = drawing.current?.getBoundingClientRect();
-    if (!box) return undefined;
-    const x = Math.floor((((e.clientX - box.left) / box.width) * OUTLINE_BOX.width) / CELL);
-    const y = Math.floor((((e.clientY - box.top) / box.height) * OUTLINE_BOX.height) / CELL);
-    return x >= 0 && y >= 0 && x < COLUMNS && y < ROWS ? y * COLUMNS + x : undefined;
+    if (!box) return { x: -1, y: -1 };
+    return {
+      x: (((e.clientX - box.left) / box.width) * OUTLINE_BOX.width) / CELL,
+      y: (((e.clientY - box.top) / box.height) * OUTLINE_BOX.height) / CELL,
+    };
   };
-  const put = (cell: number | undefined, now: 'paint' | 'wipe') => {
-    if (cell === undefined || !belongs(cell) || painted.has(cell) === (now === 'paint')) return;
+  /** Everything a brush of three cells covers on its way: a quick hand leaves no gaps. */
+  const stroke = (from: Place, to: Place, now: 'paint' | 'wipe') => {
     const next = new Set(painted);
-    if (now === 'paint') next.add(cell);
-    else next.delete(cell);
+    const steps = Math.max(1, Math.ceil(Math.hypot(to.x - from.x, to.y - from.y)));
+    for (let k = 0; k <= steps; k++) {
+      const x = Math.floor(from.x + ((to.x - from.x) * k) / steps);
+      const y = Math.floor(from.y + ((to.y - from.y) * k) / steps);
+      for (const [dx, dy] of BRUSH) {
+        const [cx, cy] = [x + dx, y + dy];
+        if (cx < 0 || cy < 0 || cx >= COLUMNS || cy >= ROWS) continue;
+        const cell = cy * COLUMNS + cx;
+        if (now === 'wipe') next.delete(cell);
+        else if (belongs(cell)) next.add(cell);
+      }
+    }
     setPainted(next);
     const whole = Array.from({ length: COLUMNS * ROWS }, (_, i) => i).filter(belongs).length;
     onShare(Math.round((100 * next.size) / Math.max(1, whole)));
+  };
+  const end = () => {
+    last.current = undefined;
+    setWay(undefined);
   };
   return (
     <svg
@@ -53,14 +76,20 @@ export function AreaPainter({
       role="application"
       aria-label="Paint what is gone on the outline"
       onPointerDown={(e) => {
-        const cell = cellAt(e);
-        const now = cell !== undefined && painted.has(cell) ? 'wipe' : 'paint';
+        const place = placeOf(e);
+        const now = painted.has(Math.floor(place.y) * COLUMNS + Math.floor(place.x)) ? 'wipe' : 'paint';
         setWay(now);
-        put(cell, now);
+        last.current = place;
+        stroke(place, place, now);
       }}
-      onPointerMove={(e) => way && put(cellAt(e), way)}
-      onPointerUp={() => setWay(undefined)}
-      onPointerLeave={() => setWay(undefined)}
+      onPointerMove={(e) => {
+        if (!way || !last.current) return;
+        const place = placeOf(e);
+        stroke(last.current, place, way);
+        last.current = place;
+      }}
+      onPointerUp={end}
+      onPointerLeave={end}
     >
       {shapes.map((shape) => (
         <path key={shape.d} d={shape.d} className={shape.fill === 'none' ? 'line' : 'solid'} />
