@@ -26,6 +26,7 @@ export function AreaPainter({
   const [painted, setPainted] = useState<ReadonlySet<number>>(new Set());
   const [way, setWay] = useState<'paint' | 'wipe'>();
   const last = useRef<Place>(undefined);
+  const whole = useRef<number>(undefined);
   const shapes = drawOutline(construction);
   const belongs = (i: number): boolean => {
     const svg = drawing.current;
@@ -61,8 +62,9 @@ export function AreaPainter({
       }
     }
     setPainted(next);
-    const whole = Array.from({ length: COLUMNS * ROWS }, (_, i) => i).filter(belongs).length;
-    onShare(Math.round((100 * next.size) / Math.max(1, whole)));
+    // the outline does not change under the brush: its cells are counted once
+    whole.current ??= Array.from({ length: COLUMNS * ROWS }, (_, i) => i).filter(belongs).length;
+    onShare(Math.round((100 * next.size) / Math.max(1, whole.current)));
   };
   const end = () => {
     last.current = undefined;
