@@ -25,6 +25,7 @@ try {
     '/api/v1/pieces?limit=100',
   );
   const sales = await browser.fetchJson<{ items: { certificateCode: string }[] }>('/api/v1/sales');
+  const lots = await browser.fetchJson<{ items: { id: string }[] }>('/api/v1/lots');
   const piece = (number: string) => pieces.items.find((p) => p.stockNumber === number)?.id ?? '';
   const views: Record<string, string> = {
     tray: '/',
@@ -49,6 +50,9 @@ try {
     rules: '/condition-rules',
     gradings: '/gradings',
     comparables: '/comparables',
+    lots: '/lots',
+    lot: `/lots/${lots.items.at(-1)?.id ?? ''}`,
+    fair: '/fair?pattern=harbour-jack',
     shop: '/shop',
     certificate: `/c/${sales.items[0]?.certificateCode ?? ''}`,
   };

@@ -2,6 +2,7 @@
 import { sharedObservations } from './world/observe.ts';
 import { fillPiece } from './fill.ts';
 import { fillCondition } from './fillCondition.ts';
+import { fillWorth } from './fillWorth.ts';
 import { Client } from './client.ts';
 import { demoComparables, demoRates } from './world/market.ts';
 import { stories } from './world/pieces.ts';
@@ -9,7 +10,7 @@ import { chance } from '@jutbank/core/chance';
 import { demoPack } from './world/reference.ts';
 
 const SEED = 20260412;
-const COMPARABLES = 420;
+const COMPARABLES = 1500;
 
 export const DEMO_PASSWORD = 'harbour light 12';
 const people = [
@@ -70,6 +71,7 @@ export async function fillDemo(address: string): Promise<void> {
   const second = new Client(address);
   await second.call('POST', '/session', { email: people[1]?.email, password: DEMO_PASSWORD });
   await fillCondition(client, second);
+  await fillWorth(client, new Set(demoPack.patterns?.map((p) => p.id)));
 }
 
 const address = process.argv[2];

@@ -197,6 +197,15 @@ test('a copied scale is changed, tried on the recorded pieces, refused when it r
   await browser.type('Near mint from', '97.5');
   await browser.says('would change grade');
   await browser.says('Collector: near mint → excellent');
+  // a cap of the shop's own
+  await browser.click('button', 'Another cap');
+  await browser.select('When there is', 'weak snap');
+  await browser.select('at most', 'Good');
+  await browser.click('button', 'Add the cap');
+  expect(await (await browser.field('shop-weak-snap in words')).getAttribute('value')).toBe(
+    'weak snap: good at most',
+  );
+  await browser.says('Collector: excellent → good');
   await browser.type('What was changed, and why', 'near mint was given too easily');
   await browser.click('button', 'Grade by these from now on');
   await browser.says('version shop-1');
@@ -215,6 +224,38 @@ test('a copied scale is changed, tried on the recorded pieces, refused when it r
   await browser.says('These are in use.');
   expect(await grade()).toBe('collector/1');
   expect(await faults(browser)).toEqual([]);
+});
+
+test('somebody else looks a second time by keyboard, and does not see what was found before', async () => {
+  const second = await openBrowser({ width: 1280, height: 900 });
+  try {
+    await signIn(second, app.address, { ...DEMO, email: 'sanna@hollinquay.example' });
+    await second.driver.get(`${app.address}/gradings`);
+    await second.says('4 of 6 looked at');
+    await second.click('button', 'Look at it');
+    await second.says('Marks: tang');
+    await second.keys('g');
+    await second.says('Handle: grip');
+    await second.keys('1');
+    await second.says('how bad?');
+    await second.keys('r');
+    await second.keys('2');
+    await second.says('Grip: crack, light, rear');
+    expect(await second.driver.executeScript('return document.body.innerText')).toContain('hidden');
+    await second.keys('z');
+    await second.driver.wait(
+      async () =>
+        !(await second.driver.executeScript<string>('return document.body.innerText')).includes(
+          'crack, light',
+        ),
+      PATIENCE_MS,
+    );
+    await second.click('button', 'Nothing was found');
+    await second.says('5 of 6 looked at');
+    expect(await faults(second)).toEqual([]);
+  } finally {
+    await second.close();
+  }
 });
 
 test('a blade is measured from its picture: scale, outline, what it lost, kept with the picture as evidence', async () => {

@@ -13,6 +13,7 @@ import { intakeToSale } from './support/intakeToSale.ts';
 let app: Application;
 let browser: Browser;
 let pieces: { id: string; stockNumber: string }[];
+let lots: { id: string }[];
 const DESK = { width: 1280, height: 800 };
 const PHONE = { width: 360, height: 780 };
 
@@ -20,6 +21,7 @@ beforeAll(async () => {
   app = await startApplication(true);
   browser = await openBrowser(DESK);
   await signIn(browser, app.address, DEMO);
+  lots = (await browser.fetchJson<{ items: typeof lots }>('/api/v1/lots')).items;
   pieces = (await browser.fetchJson<{ items: typeof pieces }>('/api/v1/pieces?limit=100')).items;
 }, 180_000);
 afterAll(async () => {
@@ -57,6 +59,10 @@ const views: [string, () => string][] = [
   ['the condition index', () => '/condition-rules?scale=condition-index'],
   ['second gradings', () => '/gradings'],
   ['comparables', () => '/comparables'],
+  ['the fair', () => '/fair'],
+  ['the fair with a pattern', () => '/fair?pattern=harbour-jack'],
+  ['lots', () => '/lots'],
+  ['a lot', () => `/lots/${lots[0]?.id ?? ''}`],
   ['the shop', () => '/shop'],
 ];
 
@@ -188,7 +194,7 @@ describe('from sign-in through all eight steps to the papers', () => {
     await signIn(browser, app.address, DEMO);
   });
   afterAll(() => rmSync(folder, { recursive: true, force: true }));
-  intakeToSale(() => ({ browser, address: app.address, folder, stock: 'HQ-0027' }));
+  intakeToSale(() => ({ browser, address: app.address, folder, stock: 'HQ-0045' }));
 });
 
 describe('the bench, more closely', () => {

@@ -1,12 +1,10 @@
 /**
- * First figures of speed: `npm run bench`. Worlds are made by a stated generator; times are of this machine, so
+ * Figures of speed of identification: `npm run bench`; those of prices are told by `npm run bench:value`. Worlds are made by a stated generator; times are of this machine, so
  * compare ratios (growth, share of a budget) rather than milliseconds across machines.
  */
 import { compileReference, identify, type Observation, type ReferenceIndex } from '@jutbank/core/bench';
 import { chance } from '@jutbank/core/chance';
-import { money } from '@jutbank/core/money';
 import { emptyContents, type PackContents } from '@jutbank/core/reference';
-import { estimateWorth, fitMarket, type Comparable, type MarketReference } from '@jutbank/core/value';
 
 const FEATURES = 20;
 const VALUES = 6;
@@ -100,63 +98,4 @@ for (const count of [1000, 2500, 10_000]) {
     `p50 ${ms(p50)}, p95 ${ms(p95)}; index built in ${ms(compiled)}${before === undefined ? '' : `; ${(p50 / before).toFixed(1)} × the one before`}`,
   );
   before = p50;
-}
-
-for (const count of [300, 1500]) {
-  const { next } = chance(11);
-  const reference: MarketReference = {
-    patterns: new Map(
-      Array.from({ length: 15 }, (_, p) => [
-        `p${p}`,
-        { id: `p${p}`, maker: `m${p % 5}`, construction: 'slipjoint' },
-      ]),
-    ),
-    variants: new Map(
-      Array.from({ length: 90 }, (_, v) => [
-        `v${v}`,
-        { id: `v${v}`, pattern: `p${v % 15}`, kind: 'production' },
-      ]),
-    ),
-  };
-  const sales = Array.from({ length: count }, (_, i): Comparable => {
-    const v = Math.floor(next() ** 2 * 90);
-    return {
-      id: `s${i}`,
-      day: 20_000 - Math.floor(next() * 3000),
-      price: money((60 + 3 * v + 50 * next()).toFixed(2), 'EUR'),
-      priceKind: 'sold',
-      venueKind: 'fair',
-      pattern: `p${v % 15}`,
-      variant: `v${v}`,
-      conditionIndex: 60 + Math.floor(next() * 40),
-      box: 'none',
-      papers: undefined,
-      sheath: 'not-applicable',
-      alterations: [],
-      buyerPremiumPct: 0,
-      shippingIncluded: false,
-    };
-  });
-  const start = performance.now();
-  const market = fitMarket(sales, reference, () => 1, 20_000);
-  const fitted = performance.now() - start;
-  const { p95 } = timed(
-    60,
-    (run) =>
-      void estimateWorth(
-        market,
-        {
-          pattern: 'p1',
-          variants: [{ variant: `v${1 + 15 * (run % 5)}`, probability: 1 }],
-          conditionIndex: 80,
-          box: 'none',
-          papers: 'none',
-          sheath: 'not-applicable',
-          alterations: [],
-        },
-        'retail',
-        20_000,
-      ),
-  );
-  print(`estimate over ${count} sales`, `p95 ${ms(p95)}; market fitted once in ${ms(fitted)}`);
 }

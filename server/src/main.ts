@@ -59,6 +59,7 @@ async function gaugesAtBench(): Promise<GaugeAddress[]> {
 const app = createApp({
   gauges: await gaugesAtBench(),
   database,
+  databaseUrl,
   dataDir,
   marketplaceUrl: process.env.JUTBANK_MARKETPLACE_URL ?? standin?.url ?? '',
   webDir: join(root, 'web', 'dist'),
@@ -79,6 +80,7 @@ async function stop(): Promise<void> {
   server.closeIdleConnections();
   app.gauges.close();
   await app.jobs.stop();
+  await app.markets.close();
   await standin?.close();
   await database.close();
   process.exit(0);

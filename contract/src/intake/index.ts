@@ -22,17 +22,12 @@ import {
   type Page,
 } from '../http/index.ts';
 import { custodyBody } from '../provenance/index.ts';
+import { SOURCE_OF_PIECE } from './source.ts';
 import type { ListingRecord } from '../listing/index.ts';
 
-export const SOURCE_OF_PIECE = [
-  'fair',
-  'estate',
-  'online',
-  'specialist-dealer',
-  'auction',
-  'private',
-] as const;
-export type SourceOfPiece = (typeof SOURCE_OF_PIECE)[number];
+export * from './lots.ts';
+export * from './source.ts';
+
 export const AS_FOUND = [
   'untouched',
   'preserved-in-grease',

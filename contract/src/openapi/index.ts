@@ -4,11 +4,11 @@ import { z } from 'zod';
 import { benchRoutes } from '../bench/index.ts';
 import { conditionRoutes } from '../condition/index.ts';
 import type { Route } from '../http/index.ts';
-import { intakeRoutes } from '../intake/index.ts';
+import { intakeRoutes, lotRoutes } from '../intake/index.ts';
 import { listingRoutes } from '../listing/index.ts';
 import { provenanceRoutes } from '../provenance/index.ts';
 import { referenceRoutes } from '../reference/index.ts';
-import { saleRoutes } from '../sale/index.ts';
+import { decisionRoutes, moneyRoutes, saleRoutes } from '../sale/index.ts';
 import { shopRoutes } from '../shop/index.ts';
 import { valueRoutes } from '../value/index.ts';
 
@@ -16,12 +16,15 @@ export const allRoutes = [
   shopRoutes,
   referenceRoutes,
   intakeRoutes,
+  lotRoutes,
   benchRoutes,
   conditionRoutes,
   valueRoutes,
   provenanceRoutes,
   listingRoutes,
   saleRoutes,
+  moneyRoutes,
+  decisionRoutes,
 ].flatMap((room) => Object.values(room) as Route[]);
 
 const problem = z.looseObject({

@@ -14,6 +14,9 @@ import {
   type Page,
 } from '../http/index.ts';
 
+export * from './decisions.ts';
+export * from './money.ts';
+
 export const saleBody = z.object({
   /** the offer that is accepted; otherwise price and buyer are given by hand */
   message: ulid.nullish(),

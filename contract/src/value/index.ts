@@ -1,8 +1,8 @@
 /** Comparables, rates and estimates. */
 import { z } from 'zod';
-import { ALTERATIONS, ITEM_STATES, PRICE_KINDS, VENUE_KINDS } from '@jutbank/core/value';
+import { ALTERATIONS, DATE_ORDERS, ITEM_STATES, PRICE_KINDS, VENUE_KINDS } from '@jutbank/core/value';
 import type { Money } from '@jutbank/core/money';
-import { answers, byId, currency, pageQuery, route, slug, type Page } from '../http/index.ts';
+import { answers, byId, currency, pageQuery, route, slug, text, ulid, type Page } from '../http/index.ts';
 
 /** The columns of the CSV, in the order in which Jutbank writes them. */
 export const COMPARABLE_COLUMNS = [
@@ -36,6 +36,7 @@ export const REQUIRED_COLUMNS = [
   'pattern',
 ] as const;
 
+const MIB = 1 << 20;
 const cell = z.union([z.string().max(8192), z.number(), z.null()]);
 export const comparableRow = z.record(z.string().max(120), cell);
 
@@ -68,6 +69,8 @@ export interface EstimateRow {
   priceKind: string;
   variant: string | null;
   paid: Money;
+  /** units of the price's currency for one of the base, and the day it is of; null in the base currency */
+  rate: { rate: string; date: string } | null;
   converted: Money | null;
   adjusted: Money | null;
   weight: number;
@@ -95,8 +98,91 @@ export interface EstimateAnswer {
   notes: string[];
 }
 
+export const overrideBody = z.object({
+  comparable: ulid,
+  /** a line of the grid by its name, or one of the shop's own */
+  line: z.string().trim().min(1, 'which line?').max(40),
+  /** null: the sale does not belong here at all */
+  percent: z.number().gt(-100, 'a price stays above 0').max(1000).nullable(),
+  reason: z.string().trim().min(3, 'say why; the reason is kept').max(500),
+});
+export type OverrideBody = z.infer<typeof overrideBody>;
+export interface OverrideRecord extends OverrideBody {
+  id: string;
+  person: string;
+  at: string;
+  endedAt: string | null;
+}
+export interface WorthOfPiece {
+  worth: EstimateAnswer | null;
+  pattern: string | null;
+  why: string | null;
+  overrides: OverrideRecord[];
+  /** the grid's figure with the corrections in force; null where there is none */
+  corrected: Money | null;
+}
+
+export const COMPARABLE_STATES = ['kept', 'merged', 'set-aside'] as const;
+export type ComparableState = (typeof COMPARABLE_STATES)[number];
+
+const comparableFilter = z.object({
+  pattern: slug.optional(),
+  variant: slug.optional(),
+  priceKind: z.enum(PRICE_KINDS).optional(),
+  venueKind: z.enum(VENUE_KINDS).optional(),
+  currency: currency.optional(),
+  state: z.enum(COMPARABLE_STATES).optional(),
+  from: z.iso.date().optional(),
+  to: z.iso.date().optional(),
+  /** words of venue, source or note */
+  q: z.string().max(100).optional(),
+});
+export type ComparableFilter = z.infer<typeof comparableFilter>;
+
+const comparableStates = z.object({
+  ids: z.array(ulid).min(1, 'choose at least one').max(500),
+  state: z.enum(COMPARABLE_STATES),
+  /** the one that stays, when the others are merged into it */
+  into: ulid.nullish(),
+  reason: text(300).default(''),
+});
+
+export const columnMapping = z.object({
+  columns: z.record(z.string().max(120), z.enum(COMPARABLE_COLUMNS)),
+  dateOrder: z.enum(DATE_ORDERS),
+  decimalComma: z.boolean(),
+  fixed: z.partialRecord(z.enum(COMPARABLE_COLUMNS), z.string().max(200)),
+});
+export interface FileLook {
+  encoding: string;
+  separator: string;
+  header: string[];
+  /** first rows, cell by cell */
+  sample: string[][];
+  rows: number;
+  mapping: z.infer<typeof columnMapping>;
+  /** the mapping is the one with which such a file went in before */
+  remembered: boolean;
+}
+export interface ImportRecord {
+  id: string;
+  name: string;
+  person: string;
+  rows: number;
+  at: string;
+  undoneAt: string | null;
+}
+export interface SuspectRecord {
+  comparable: ComparableRecord;
+  /** by how much it is more or less than such a piece brings */
+  times: number;
+  reason: string;
+}
+
 export interface ComparableRecord {
   id: string;
+  state: ComparableState;
+  stateReason: string | null;
   cells: Record<string, string>;
   saleDate: string;
   price: Money;
@@ -129,7 +215,6 @@ export interface JobAnswer {
   result: unknown;
 }
 
-const MIB = 1 << 20;
 export const valueRoutes = {
   addRates: route({
     method: 'post',
@@ -192,12 +277,62 @@ export const valueRoutes = {
     room: 'value',
     access: 'read',
     summary: 'Comparables, newest first',
-    query: pageQuery.extend({
-      pattern: slug.optional(),
-      variant: slug.optional(),
-      priceKind: z.enum(PRICE_KINDS).optional(),
-    }),
+    query: pageQuery.extend(comparableFilter.shape),
     answer: answers<Page<ComparableRecord>>('A page of comparables'),
+  }),
+  exportComparables: route({
+    method: 'get',
+    path: '/comparables/export.csv',
+    room: 'value',
+    access: 'read',
+    summary: 'The same list as CSV, safe to open in a spreadsheet',
+    query: comparableFilter,
+    carries: 'file',
+  }),
+  lookAtFile: route({
+    method: 'post',
+    path: '/comparables/look',
+    room: 'value',
+    access: 'work',
+    summary: 'How somebody’s list of prices may be read (multipart part `file`)',
+    answer: answers<FileLook>('Encoding, separator, header, first rows, a mapping'),
+    carries: 'upload',
+    bodyLimit: 64 * MIB,
+  }),
+  changeComparables: route({
+    method: 'post',
+    path: '/comparables/states',
+    room: 'value',
+    access: 'work',
+    summary: 'Set prices aside, merge them into one, or take them back',
+    body: comparableStates,
+    answer: answers<{ changed: number }>('How many changed'),
+  }),
+  listImports: route({
+    method: 'get',
+    path: '/comparables/imports',
+    room: 'value',
+    access: 'read',
+    summary: 'Lists that were imported, newest first',
+    answer: answers<{ items: ImportRecord[] }>('Imports'),
+  }),
+  undoImport: route({
+    method: 'post',
+    path: '/comparables/imports/:id/undo',
+    room: 'value',
+    access: 'work',
+    summary: 'Set aside everything that an import brought, or take it back',
+    params: byId,
+    body: z.object({ undone: z.boolean() }),
+    answer: answers<{ changed: number }>('How many changed'),
+  }),
+  suspects: route({
+    method: 'get',
+    path: '/comparables/suspects',
+    room: 'value',
+    access: 'read',
+    summary: 'Prices that are more likely an error than a price, with the reason',
+    answer: answers<{ items: SuspectRecord[] }>('Suspected errors'),
   }),
   estimate: route({
     method: 'post',
@@ -215,9 +350,27 @@ export const valueRoutes = {
     access: 'read',
     summary: 'The estimate of a stored piece',
     params: byId,
-    answer: answers<{ worth: EstimateAnswer | null; pattern: string | null; why: string | null }>(
-      'The estimate, or why there is none',
-    ),
+    answer: answers<WorthOfPiece>('The estimate, or why there is none; what a person corrected'),
+  }),
+  addOverride: route({
+    method: 'post',
+    path: '/pieces/:id/overrides',
+    room: 'value',
+    access: 'appraise',
+    summary: 'Correct one line of the grid, or leave a sale out, with the reason',
+    params: byId,
+    body: overrideBody,
+    answer: answers<WorthOfPiece>('The estimate with all corrections'),
+    status: 201,
+  }),
+  endOverride: route({
+    method: 'delete',
+    path: '/pieces/:id/overrides/:override',
+    room: 'value',
+    access: 'appraise',
+    summary: 'Take a correction back; that it was made stays known',
+    params: z.object({ id: ulid, override: ulid }),
+    answer: answers<WorthOfPiece>('The estimate with the corrections that are left'),
   }),
   job: route({
     method: 'get',

@@ -52,6 +52,48 @@ export interface TreatmentPlan {
   readonly cautions: readonly string[];
 }
 
+/** What is told of a treatment that was done. */
+export interface TreatmentDone {
+  readonly kind: TreatmentKind;
+  /** ISO day */
+  readonly doneOn: string;
+  readonly product: string;
+  readonly grit: string;
+  readonly reversible: boolean;
+}
+
+const TREATED: Record<TreatmentKind, string> = {
+  degrease: 'grease and residue taken off',
+  oil: 'action cleaned and oiled',
+  'remove-rust': 'rust taken off',
+  polish: 'polished',
+  sharpen: 'sharpened',
+  'take-out-nicks': 'nicks stoned out',
+  're-tip': 're-tipped',
+  straighten: 'straightened',
+  tighten: 'tightened',
+  centre: 'blade centred',
+  glue: 'glued',
+  'replace-part': 'part replaced',
+  refinish: 'finish renewed',
+  stabilise: 'handle stabilised',
+  'supply-sheath': 'sheath supplied',
+  'open-package': 'package opened',
+  other: 'treated',
+};
+
+/** A treatment as a buyer should read it: `Treated: polished, 2 Nov 2026, compound (3000 grit); cannot be undone`. */
+export function treatmentInWords(t: TreatmentDone): string {
+  const day = new Date(`${t.doneOn}T00:00:00Z`).toLocaleDateString('en-GB', {
+    day: 'numeric',
+    month: 'short',
+    year: 'numeric',
+    timeZone: 'UTC',
+  });
+  const means = [t.product, t.grit === '' ? '' : `${t.grit} grit`].filter((x) => x !== '').join(', ');
+  return `Treated: ${TREATED[t.kind]}, ${day}${means === '' ? '' : ` (${means})`}; ${t.reversible ? 'reversible' : 'cannot be undone'}`;
+}
+
 const EDGE = 'Cut-resistant glove, edge away from you, the piece held fast.';
 const DUST = 'Mask and extraction: dust of horn, bone, shell and old fibre does not belong in the lungs.';
 const SOLVENT = 'Gloves and fresh air; solvents lift old finishes and craze old plastics.';

@@ -1,1 +1,2 @@
 export * from './stage.ts';
+export * from './allocation.ts';

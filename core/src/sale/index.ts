@@ -1,1 +1,2 @@
 export * from './net.ts';
+export * from './limits.ts';

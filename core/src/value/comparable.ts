@@ -27,9 +27,13 @@ export interface Comparable {
   readonly price: Money;
   readonly priceKind: PriceKind;
   readonly venueKind: VenueKind;
+  /** the house, shop or fair, where it is named */
+  readonly venue?: string | undefined;
   readonly pattern: string;
   readonly variant: string | undefined;
   readonly conditionIndex: number | undefined;
+  /** a grade word stands for less than an index */
+  readonly conditionBy?: 'index' | 'grade';
   readonly box: ItemState | undefined;
   readonly papers: ItemState | undefined;
   readonly sheath: ItemState | undefined;
@@ -55,6 +59,11 @@ export interface MarketVariant {
   readonly id: string;
   readonly pattern: string;
   readonly kind: VariantKind;
+  /** values of its features that a buyer pays for: `scale-material horn` */
+  readonly materials?: readonly string[];
+  readonly quantity?: number | undefined;
+  /** first year of its making */
+  readonly year?: number | undefined;
 }
 export interface MarketPattern {
   readonly id: string;

@@ -1,7 +1,19 @@
 /** What a piece would bring: a predictive range, and the grid by which a person can check it. */
 import type { Comparable, EstimateSubject, VenueKind } from './comparable.ts';
-import { describeSubject, type Line, type Sparse } from './design.ts';
-import { type FittedRow, type Market } from './fit.ts';
+import { describeSubject, type Line, type Sparse } from './columns.ts';
+import { halfWidth, t90 } from './interval.ts';
+import { sliceOf } from './calibrate.ts';
+import {
+  median,
+  medianOfSorted,
+  MOST_ROWS,
+  NOTHING_GATHERED,
+  type Evidence,
+  type GatheredPrices,
+  type PlainSale,
+} from './evidence.ts';
+import type { Market, PricedRow } from './market.ts';
+import { varianceOf } from './predict.ts';
 import { bisect, studentCdf, studentQuantile } from './studentT.ts';
 
 export interface Adjustment {
@@ -49,10 +61,10 @@ export interface Estimate {
   readonly notes: readonly string[];
 }
 
-const MOST_ROWS = 50;
-
+/** @param day of the estimate; nothing later may be among the evidence or in the fit */
 export function estimateWorth(
   market: Market,
+  evidence: Evidence,
   subject: EstimateSubject,
   venueKind: VenueKind,
   day: number,
@@ -63,11 +75,20 @@ export function estimateWorth(
     ...subject.variants,
     ...(1 - given > 1e-9 ? [{ variant: undefined, probability: 1 - given }] : []),
   ];
-  const grids = parts.map((part) => gridFor(market, subject, part.variant, venueKind, day));
+  const grids = parts.map((part) =>
+    gridFor(
+      market,
+      evidence.own.get(part.variant ?? '') ?? NOTHING_GATHERED,
+      subject,
+      part.variant,
+      venueKind,
+      day,
+    ),
+  );
   const byVariant = parts.map((part, i): VariantEstimate => {
     const grid = grids[i] ?? raise();
     const { location, scale, df } = grid.predictive;
-    const reach = scale * studentQuantile(0.5 + settings.level / 2, df);
+    const reach = scale * studentQuantile(0.5 + settings.share / 2, df);
     return {
       variant: part.variant ?? null,
       probability: part.probability,
@@ -92,27 +113,28 @@ export function estimateWorth(
   );
   const effective = parts.reduce((sum, part, i) => sum + part.probability * (grids[i]?.effective ?? 0), 0);
   const thin = effective < settings.thinBelow;
-  const excluded = market.excluded
-    .filter((row) => row.sale.pattern === subject.pattern)
-    .map((row): GridRow => ({
-      sale: row.sale,
-      converted: NaN,
-      adjusted: NaN,
-      weight: 0,
-      adjustments: [],
-      excluded: row.reason,
-    }));
+  const excluded = evidence.excluded.map(({ sale, reason }): GridRow => ({
+    sale,
+    converted: NaN,
+    adjusted: NaN,
+    weight: 0,
+    adjustments: [],
+    excluded: reason,
+  }));
   return {
     estimate: at(0.5),
-    low: at((1 - settings.level) / 2),
-    high: at((1 + settings.level) / 2),
-    level: settings.level,
+    low: at((1 - settings.share) / 2),
+    high: at((1 + settings.share) / 2),
+    level: settings.share,
     byVariant,
     comparables: [...listed, ...excluded],
-    rest: { ...rest, count: market.rows.length - listed.length },
-    methods: [{ name: 'adjustment-grid', estimate: gridEstimate }, ...plainMethods(market, subject)],
+    rest: { ...rest, count: market.fitted.prices - listed.length },
+    methods: [
+      { name: 'adjustment-grid', estimate: gridEstimate },
+      ...plainMethods(market, evidence, subject),
+    ],
     thin,
-    notes: notesOn(market, subject, thin, effective, 1 - given),
+    notes: notesOn(evidence, thin, effective, 1 - given),
   };
 }
 
@@ -122,7 +144,7 @@ function raise(): never {
 
 interface Grid {
   readonly rows: readonly GridRow[];
-  /** what pattern, maker and attributes say, and how much it weighs */
+  /** what pattern, maker and attributes say, with the own prices that are not listed, and how much it weighs */
   readonly restLog: number;
   readonly restWeight: number;
   readonly effective: number;
@@ -131,88 +153,63 @@ interface Grid {
 
 function gridFor(
   market: Market,
+  own: GatheredPrices,
   subject: EstimateSubject,
   variant: string | undefined,
   venueKind: VenueKind,
   day: number,
 ): Grid {
-  const { design, theta, settings } = market;
-  const x = design.describe(describeSubject(subject, variant, venueKind, day));
-  const own = variant === undefined ? undefined : design.variantIndex(variant);
-  const restLog = withoutVariant(x, own, theta, design);
-  const rows = own === undefined ? [] : market.rows.filter((row) => row.sale.variant === variant);
-  const total = rows.reduce((sum, row) => sum + row.weight, 0);
-  const keep = total / (total + 1 / market.variantSd ** 2);
-  const grid = rows.map((row) => gridRow(market, row, x, own, (keep * row.weight) / total));
+  const { fitted, settings } = market;
+  const described = describeSubject(subject, variant, venueKind, day);
+  const x = market.describe(described);
+  const without = market.withoutVariant(x);
+  const { total } = own;
+  const keep = total / (total + 1 / fitted.sd.variant ** 2);
+  const rows = own.heaviest.map((row) => gridRow(market, row, x, (keep * row.weight) / total));
+  const listed = rows.reduce((sum, row) => sum + row.weight * Math.log(row.adjusted), 0);
+  const restWeight = 1 - rows.reduce((sum, row) => sum + row.weight, 0);
+  // all own prices listed: the grid gives the figure by itself; otherwise the fit does, and the rest is what remains
   const location =
-    grid.reduce((sum, row) => sum + row.weight * Math.log(row.adjusted), 0) + (1 - keep) * restLog;
-  const squares = rows.reduce((sum, row) => sum + row.weight ** 2, 0);
-  const df = settings.degreesOfFreedom + Math.min(20, rows.length / 2);
-  const unlisted =
-    variant === undefined ? 2 * market.variantSd ** 2 : own === undefined ? market.variantSd ** 2 : 0;
-  const uncertainty = quadratic(x, market) + unlisted + settings.venueSd ** 2;
+    own.count === rows.length
+      ? listed + (1 - keep) * without
+      : without + (x.variant < 0 ? 0 : (fitted.effect[x.variant] ?? 0));
+  const restLog = own.count === rows.length ? without : (location - listed) / restWeight;
+  // a variant that was never sold may lie anywhere about its pattern; one that is not listed, farther off
+  const unlisted = x.variant >= 0 ? 0 : (variant === undefined ? 2 : 1) * fitted.sd.variant ** 2;
+  const variance = varianceOf(fitted, x) + x.beyondVariance + unlisted + fitted.sd.venue ** 2;
+  const df = settings.degreesOfFreedom;
+  const sales = x.variant < 0 ? 0 : (fitted.ownSales[x.variant] ?? 0);
+  const stretch = fitted.stretch[sliceOf(sales)] ?? 1;
+  const scale = (stretch * halfWidth(market.scale(described), variance, df)) / t90(df);
   return {
-    rows: grid,
+    rows,
     restLog,
-    restWeight: 1 - keep,
-    effective: squares > 0 ? total ** 2 / squares : 0,
-    predictive: { kind: 'log-student-t', location, scale: Math.sqrt(market.noise ** 2 + uncertainty), df },
+    restWeight,
+    effective: own.squares > 0 ? total ** 2 / own.squares : 0,
+    predictive: { kind: 'log-student-t', location, scale, df },
   };
 }
 
-/** Coefficients that a description touches beyond the fitted ones keep their prior mean. */
-const coefficient = (market: Market['design'], theta: Float64Array, j: number) =>
-  theta[j] ?? market.coefficients[j]?.prior.mean ?? 0;
-
-function withoutVariant(
-  x: Sparse,
-  own: number | undefined,
-  theta: Float64Array,
-  design: Market['design'],
-): number {
-  return x.reduce((sum, [j, value]) => (j === own ? sum : sum + value * coefficient(design, theta, j)), 0);
-}
-
-function gridRow(
-  market: Market,
-  row: FittedRow,
-  subject: Sparse,
-  own: number | undefined,
-  weight: number,
-): GridRow {
-  const { design, theta } = market;
+function gridRow(market: Market, row: PricedRow, subject: Sparse, weight: number): GridRow {
+  const { plan, theta } = market.fitted;
   const change = new Map<Line, number>();
-  const count = (x: Sparse, sign: number) => {
-    for (const [j, value] of x) {
-      const line = design.coefficients[j]?.line ?? 'level';
-      if (j !== own) change.set(line, (change.get(line) ?? 0) + sign * value * coefficient(design, theta, j));
-    }
-  };
+  const count = (x: Sparse, sign: number) =>
+    x.columns.forEach((j, n) => {
+      const line = plan.columns[j]?.line ?? 'level';
+      change.set(line, (change.get(line) ?? 0) + sign * (x.values[n] ?? 0) * (theta[j] ?? 0));
+    });
   count(subject, 1);
   count(row.x, -1);
+  // what no price has touched yet stands under no line of its own
+  change.set('level', (change.get('level') ?? 0) + subject.beyond - row.x.beyond);
   const lines = [...change].filter(([, log]) => Math.abs(log) > 5e-5);
   const adjustments = lines.map(([name, log]) => ({ name, percent: 100 * (Math.exp(log) - 1) }));
   const adjusted = adjustments.reduce((price, a) => price * (1 + a.percent / 100), row.converted);
   return { sale: row.sale, converted: row.converted, adjusted, weight, adjustments, excluded: null };
 }
 
-function quadratic(x: Sparse, market: Market): number {
-  let sum = 0;
-  for (const [j, xj] of x)
-    for (const [k, xk] of x) {
-      const fitted = j < market.covariance.rows && k < market.covariance.rows;
-      const v = fitted
-        ? market.covariance.get(j, k)
-        : j === k
-          ? (market.design.coefficients[j]?.prior.sd ?? 0) ** 2
-          : 0;
-      sum += xj * xk * v;
-    }
-  return Math.max(0, sum);
-}
-
 /** A point of the probability-weighted mixture, on the log scale. */
-function mixtureQuantile(parts: readonly VariantEstimate[], share: number): number {
+export function mixtureQuantile(parts: readonly VariantEstimate[], share: number): number {
   const total = parts.reduce((sum, part) => sum + part.probability, 0);
   const below = (at: number) =>
     parts.reduce(
@@ -241,58 +238,43 @@ function restOf(
   return { weight, adjusted: Math.exp(weight > 0 ? log / weight : 0) };
 }
 
-const median = (values: readonly number[]): number => {
-  const sorted = [...values].sort((a, b) => a - b);
-  const middle = sorted.length / 2;
-  const [a, b] = [sorted[Math.ceil(middle) - 1], sorted[Math.floor(middle)]];
-  return a === undefined || b === undefined ? NaN : (a + b) / 2;
-};
-
 /** The shop's plain percentages: per index point, for what is missing, for an alteration. */
 const FIXED = { perPoint: 1.2, box: 10, papers: 5, altered: -20 };
 
 function plainMethods(
   market: Market,
+  evidence: Evidence,
   subject: EstimateSubject,
 ): { name: 'fixed-percentages' | 'median-of-raw'; estimate: number }[] {
   const likely = subject.variants.reduce<{ variant: string; probability: number } | undefined>(
     (best, v) => (best && best.probability >= v.probability ? best : v),
     undefined,
   );
-  const sold = market.rows.filter(
-    (row) => row.sale.priceKind === 'sold' && row.sale.pattern === subject.pattern,
-  );
-  const same = sold.filter((row) => row.sale.variant === likely?.variant);
-  const used = same.length > 0 ? same : sold;
-  if (used.length === 0) return [];
-  const { usualCondition } = market.settings;
-  const percent = (row: FittedRow): number => {
-    const points = (subject.conditionIndex ?? usualCondition) - (row.sale.conditionIndex ?? usualCondition);
-    const has = (state: string | undefined) => (state === 'original' ? 1 : 0);
-    const altered = (list: readonly string[]) => (list.length > 0 ? 1 : 0);
-    return (
-      FIXED.perPoint * points +
-      FIXED.box * (has(subject.box) - has(row.sale.box)) +
-      FIXED.papers * (has(subject.papers) - has(row.sale.papers)) +
-      FIXED.altered * (altered(subject.alterations) - altered(row.sale.alterations))
-    );
-  };
+  const known = (prices: GatheredPrices | undefined) =>
+    prices && prices.sold.length > 0 ? prices : undefined;
+  const used =
+    known(evidence.own.get(likely?.variant ?? '')) ??
+    known(evidence.pattern) ??
+    [...evidence.own.values()].find((prices) => prices.sold.length > 0) ??
+    NOTHING_GATHERED;
+  if (used.sold.length === 0) return [];
+  const usual = 100 * market.fitted.plan.usual;
+  const [box, papers] = [subject.box === 'original', subject.papers === 'original'];
+  const percent = (sale: PlainSale): number =>
+    FIXED.perPoint * ((subject.conditionIndex ?? usual) - (sale.conditionIndex ?? usual)) +
+    FIXED.box * (Number(box) - Number(sale.box)) +
+    FIXED.papers * (Number(papers) - Number(sale.papers)) +
+    FIXED.altered * (Number(subject.alterations.length > 0) - Number(sale.altered));
   return [
     {
       name: 'fixed-percentages',
-      estimate: median(used.map((row) => row.converted * Math.max(0.1, 1 + percent(row) / 100))),
+      estimate: median(used.sold.map((sale) => sale.converted * Math.max(0.1, 1 + percent(sale) / 100))),
     },
-    { name: 'median-of-raw', estimate: median(used.map((row) => row.converted)) },
+    { name: 'median-of-raw', estimate: medianOfSorted(used.soldPrices) },
   ];
 }
 
-function notesOn(
-  market: Market,
-  subject: EstimateSubject,
-  thin: boolean,
-  effective: number,
-  unlisted: number,
-): string[] {
+function notesOn(evidence: Evidence, thin: boolean, effective: number, unlisted: number): string[] {
   const notes: string[] = [];
   if (thin)
     notes.push(
@@ -302,9 +284,7 @@ function notesOn(
     );
   if (unlisted > 0.02)
     notes.push(`${Math.round(unlisted * 100)} in 100 is priced as a variant not in the reference.`);
-  const noRate = market.excluded.filter(
-    (row) => row.reason === 'no-rate' && row.sale.pattern === subject.pattern,
-  ).length;
+  const noRate = evidence.excluded.filter((row) => row.reason === 'no-rate').length;
   if (noRate > 0) notes.push(`${noRate} sales are left out because no exchange rate is known for their day.`);
   return notes;
 }

@@ -1,200 +1,447 @@
-/** One penalised regression of log prices for the whole shop: (XᵀWX + Λ)θ = XᵀWy + Λm, V = (XᵀWX + Λ)⁻¹. */
-import { CholeskyDecomposition, Matrix } from 'ml-matrix';
+/**
+ * One penalised regression of log prices for the whole shop (engines.md, Valuation): fitted once for a list of prices,
+ * in rounds of reweighting, learning on the way how far variants, makers and venues differ, how each kind of price
+ * scatters and what postage costs. The outcome is plain data: it can be stored, and sent from thread to thread.
+ */
 import type { Comparable, MarketReference, RateOn } from './comparable.ts';
-import { Design, describeSale, type Sparse } from './design.ts';
-import { VALUE_SETTINGS, type ValueSettings } from './settings.ts';
+import { stretchOf } from './calibrate.ts';
+import type { ExcludedSale, FittedMarket, Suspect } from './fitted.ts';
+import { Columns, describeSale, type ColumnPlan, type Sparse } from './columns.ts';
+import { freshNoise, NOISE_GROUPS, nextNoise, noiseLevels, scaleAt, soundness, type Noise } from './noise.ts';
+import { inverse, rowsOf, solve, type Demand, type Deviations, type Rows, type Solution } from './normal.ts';
+import { VALUE_ENGINE_VERSION, VALUE_SETTINGS, type ValueSettings } from './settings.ts';
+import { studentDensityAt0 } from './studentT.ts';
 
-export interface FittedRow {
-  readonly sale: Comparable;
-  /** base currency, all the buyer paid, postage not */
-  readonly converted: number;
-  readonly y: number;
-  readonly x: Sparse;
-  /** precision of the row in the last round */
-  readonly weight: number;
-}
-export interface ExcludedRow {
-  readonly sale: Comparable;
-  readonly reason: 'no-rate' | 'unknown-pattern';
+/** A market shows no more of them. */
+const MOST_SUSPECTS = 500;
+
+/** Where a fit may begin: what was learned before. */
+export type Start = Pick<
+  FittedMarket,
+  'plan' | 'theta' | 'effect' | 'noise' | 'sd' | 'postage' | 'stretch' | 'learnedFrom'
+>;
+
+export interface FitOptions {
+  readonly settings?: ValueSettings;
+  /** begins from here, with fewer rounds */
+  readonly start?: Start | undefined;
+  /** learns nothing but the coefficients: the deviations and the noise are as given */
+  readonly fixed?: { readonly sd: Deviations; readonly noise: Noise } | undefined;
 }
 
-export interface Market {
-  readonly design: Design;
-  readonly theta: Float64Array;
-  /** covariance of the coefficients */
-  readonly covariance: Matrix;
-  readonly rows: readonly FittedRow[];
-  readonly excluded: readonly ExcludedRow[];
-  readonly noise: number;
-  readonly variantSd: number;
-  readonly settings: ValueSettings;
+/** Base currency: all the buyer paid; undefined without a rate. Postage, where the price contains it, is still inside. */
+export function paidInBase(sale: Comparable, rateOn: RateOn): number | undefined {
+  const rate = rateOn(sale.price.currency, sale.day);
+  return rate === undefined
+    ? undefined
+    : (Number(sale.price.amount) / rate) * (1 + (sale.buyerPremiumPct ?? 0) / 100);
 }
+
+/** Postage is an amount: it comes off, but never more than most of a small price. */
+const LEAST_LEFT = 0.2;
+export const withoutPostage = (paid: number, included: boolean, postage: number): number =>
+  included ? Math.max(LEAST_LEFT * paid, paid - postage) : paid;
+
+export const crowdKey = (s: Pick<Comparable, 'variant' | 'pattern'>): string =>
+  s.variant === undefined ? `pattern ${s.pattern}` : `variant ${s.variant}`;
+
+/** Asking prices are one opinion repeated: by how much each of n of a variant scatters more, as a variance. */
+export const crowding = (
+  sale: Comparable,
+  asked: Readonly<Record<string, number>>,
+  settings: ValueSettings,
+) => (sale.priceKind === 'asking' ? 1 + settings.askingCrowd * ((asked[crowdKey(sale)] ?? 1) - 1) : 1);
 
 /**
  * @param sales those dated up to the day of the estimate; later ones must not be passed
- * @param lastDay the day at which the tide is anchored, days since 1970
+ * @param rateOn units of a currency for one of the base on a day
  */
 export function fitMarket(
   sales: readonly Comparable[],
   reference: MarketReference,
   rateOn: RateOn,
-  lastDay: number,
-  settings: ValueSettings = VALUE_SETTINGS,
-): Market {
-  const firstDay = sales.reduce((first, s) => Math.min(first, s.day), lastDay);
-  const design = new Design(reference, settings, firstDay, lastDay);
-  const excluded: ExcludedRow[] = [];
-  const rows: { sale: Comparable; converted: number; y: number; x: Sparse }[] = [];
+  options: FitOptions = {},
+): FittedMarket {
+  const settings = options.settings ?? VALUE_SETTINGS;
+  const excluded: ExcludedSale[] = [];
+  const used: Comparable[] = [];
+  const paid: number[] = [];
   for (const sale of sales) {
-    const rate = rateOn(sale.price.currency, sale.day);
-    if (!reference.patterns.has(sale.pattern)) excluded.push({ sale, reason: 'unknown-pattern' });
-    else if (rate === undefined) excluded.push({ sale, reason: 'no-rate' });
+    const base = paidInBase(sale, rateOn);
+    if (!reference.patterns.has(sale.pattern))
+      excluded.push({ id: sale.id, pattern: sale.pattern, reason: 'unknown-pattern' });
+    else if (base === undefined) excluded.push({ id: sale.id, pattern: sale.pattern, reason: 'no-rate' });
     else {
-      const paid = (Number(sale.price.amount) / rate) * (1 + (sale.buyerPremiumPct ?? 0) / 100);
-      const converted = Math.max(paid * 0.2, paid - (sale.shippingIncluded ? settings.postage : 0));
-      rows.push({ sale, converted, y: Math.log(converted), x: design.describe(describeSale(sale)) });
+      used.push(sale);
+      paid.push(base);
     }
   }
-  // a market without a sale still has its level
-  if (rows.length === 0) design.describe({ ...NOTHING, day: lastDay });
-  return solve(design, rows, excluded, settings);
+  const start =
+    options.start ?? (options.fixed ? undefined : startFromSome(used, reference, rateOn, settings));
+  const columns = Columns.for(used, reference, settings);
+  const described = used.map((sale) => columns.describe(describeSale(sale)));
+  // a market without a price still has its level
+  if (used.length === 0) columns.describe({ ...describeSale(NOTHING), day: 0 });
+  const plan = columns.freeze();
+  const work = new Fitting(used, paid, described, plan, reference, settings, { ...options, start });
+  work.run();
+  return work.market(excluded);
 }
 
-const NOTHING = {
+/** Beyond so many prices, spreads and noise are learned from some of them first: all would say the same. */
+const LEARN_FROM = 12_000;
+function startFromSome(
+  sales: readonly Comparable[],
+  reference: MarketReference,
+  rateOn: RateOn,
+  settings: ValueSettings,
+): Start | undefined {
+  if (sales.length < 2 * LEARN_FROM) return undefined;
+  const some = sales.filter(
+    (_, i) =>
+      Math.floor((i * LEARN_FROM) / sales.length) !== Math.floor(((i - 1) * LEARN_FROM) / sales.length),
+  );
+  return { ...fitMarket(some, reference, rateOn, { settings }), learnedFrom: sales.length };
+}
+
+const NOTHING: Comparable = {
+  id: '',
+  day: 0,
+  price: { amount: '1', currency: 'EUR' },
+  priceKind: 'sold',
+  venueKind: 'fair',
   pattern: '',
   variant: undefined,
   conditionIndex: undefined,
-  box: 'not-applicable' as const,
-  papers: 'not-applicable' as const,
-  sheath: 'not-applicable' as const,
+  box: 'not-applicable',
+  papers: 'not-applicable',
+  sheath: 'not-applicable',
   alterations: [],
-  venueKind: 'fair' as const,
-  priceKind: 'sold' as const,
-  premiumUntold: false,
+  buyerPremiumPct: 0,
+  shippingIncluded: false,
 };
 
-function solve(
-  design: Design,
-  rows: readonly { sale: Comparable; converted: number; y: number; x: Sparse }[],
-  excluded: readonly ExcludedRow[],
-  settings: ValueSettings,
-): Market {
-  const p = design.coefficients.length;
-  const sd = design.coefficients.map((c) => c.prior.sd);
-  const crowd = crowdFactors(
-    rows.map((r) => r.sale),
-    settings,
-  );
-  let noise = settings.noise;
-  let weights = rows.map((_, i) => (crowd[i] ?? 1) / noise ** 2);
-  let theta = new Float64Array(p);
-  let covariance = Matrix.eye(p, p);
-  let variantSd = settings.variant;
-  const nu = settings.degreesOfFreedom;
-  for (let round = 0; round < settings.rounds; round++) {
-    const a = Matrix.zeros(p, p);
-    const b = new Float64Array(p);
-    design.coefficients.forEach((c, j) => {
-      const s = c.line === 'variant' ? variantSd : (sd[j] ?? 1);
-      a.set(j, j, 1 / s ** 2);
-      b[j] = c.prior.mean / s ** 2;
+/** Rounds after which spreads are learned anew: they need the covariance, which costs. */
+const SPREADS_EVERY = 4;
+const POSTAGE_EVERY = 4;
+/** The curve of condition may be as flat as this, never falling. */
+const FLATTEST = 0.02;
+
+class Fitting {
+  readonly rows: Rows;
+  readonly y: Float64Array;
+  readonly weight: Float64Array;
+  readonly levels: Uint8Array;
+  readonly crowd: Float64Array;
+  readonly asked: Record<string, number> = {};
+  readonly nu: number;
+  noise: Noise;
+  sd: Deviations;
+  postage: number;
+  demands: Demand[] = [];
+  solution!: Solution;
+  covariance!: Float64Array;
+  /** degrees of freedom the coefficients took */
+  spent = 0;
+
+  constructor(
+    readonly sales: readonly Comparable[],
+    readonly paid: readonly number[],
+    described: readonly Sparse[],
+    readonly plan: ColumnPlan,
+    reference: MarketReference,
+    readonly settings: ValueSettings,
+    readonly options: FitOptions,
+  ) {
+    const { start, fixed } = options;
+    this.rows = rowsOf(described, plan.variants.length);
+    this.nu = settings.degreesOfFreedom;
+    this.noise = fixed?.noise ?? start?.noise ?? freshNoise(settings);
+    this.sd = fixed?.sd ??
+      start?.sd ?? { ...settings.sd, tideStep: settings.tideStep, makerTideStep: settings.makerTideStep };
+    this.postage = fixed ? settings.postage.mean : (start?.postage ?? settings.postage.mean);
+    this.y = new Float64Array(sales.length);
+    this.#sayPrices();
+    this.levels = new Uint8Array(sales.length * NOISE_GROUPS.length);
+    sales.forEach((sale, i) => {
+      if (sale.priceKind === 'asking') this.asked[crowdKey(sale)] = (this.asked[crowdKey(sale)] ?? 0) + 1;
+      noiseLevels({ ...sale, premiumTold: sale.buyerPremiumPct !== undefined }, reference).forEach(
+        (level, g) => {
+          this.levels[i * NOISE_GROUPS.length + g] = level;
+        },
+      );
     });
-    rows.forEach((row, i) => {
-      const w = weights[i] ?? 0;
-      for (const [j, xj] of row.x) {
-        b[j] = (b[j] ?? 0) + w * xj * row.y;
-        for (const [k, xk] of row.x) if (k >= j) a.set(j, k, a.get(j, k) + w * xj * xk);
+    this.crowd = Float64Array.from(sales, (sale) => crowding(sale, this.asked, settings));
+    this.weight = Float64Array.from(sales, (_, i) => 1 / this.#variance(i));
+  }
+
+  run(): void {
+    const { start, fixed } = this.options;
+    if (start) this.#reweigh(residualsFrom(start, this.plan, this.rows, this.y), false);
+    const rounds = start ? this.settings.warmRounds : this.settings.rounds;
+    for (let round = 1; round <= rounds; round++) {
+      this.#solve();
+      if (round === rounds) break;
+      if (!fixed && round % SPREADS_EVERY === (start ? 2 : 0)) {
+        this.covariance = inverse(this.solution.factor, this.plan.columns.length);
+        this.#learnSpreads();
+      }
+      const residuals = this.#residuals();
+      if (!fixed && round % POSTAGE_EVERY === 2) this.#learnPostage(residuals);
+      this.#reweigh(residuals, !fixed && round > 1);
+    }
+    this.#holdTheCurve();
+    this.covariance = inverse(this.solution.factor, this.plan.columns.length);
+  }
+
+  market(excluded: readonly ExcludedSale[]): FittedMarket {
+    const ownSales = new Int32Array(this.plan.variants.length);
+    this.sales.forEach((sale, i) => {
+      const v = this.rows.variant[i] ?? -1;
+      if (v >= 0 && sale.priceKind === 'sold') ownSales[v] = (ownSales[v] ?? 0) + 1;
+    });
+    const fitted: FittedMarket = {
+      engine: VALUE_ENGINE_VERSION,
+      plan: this.plan,
+      theta: this.solution.theta,
+      covariance: this.covariance,
+      effect: this.solution.effect,
+      diagonal: this.solution.diagonal,
+      cross: this.solution.cross,
+      listStart: this.rows.listStart,
+      list: this.rows.list,
+      noise: this.noise,
+      sd: this.sd,
+      postage: this.postage,
+      ownSales,
+      asked: this.asked,
+      stretch: [1, 1, 1, 1],
+      suspects: this.#suspects(),
+      prices: this.sales.length,
+      learnedFrom: this.sales.length,
+      excluded,
+    };
+    if (this.options.fixed) return fitted;
+    if (this.options.start) {
+      const { stretch, learnedFrom } = this.options.start;
+      return { ...fitted, stretch, learnedFrom };
+    }
+    const scales = Float64Array.from(this.sales, (_, i) => Math.sqrt(this.#variance(i)));
+    const sold = this.sales.map((s) => s.priceKind === 'sold');
+    return {
+      ...fitted,
+      stretch: stretchOf(fitted, this.rows, this.y, this.weight, scales, sold, this.settings),
+    };
+  }
+
+  #suspects(): Suspect[] {
+    const at0 = studentDensityAt0(this.nu);
+    const found: Suspect[] = [];
+    this.#residuals().forEach((off, i) => {
+      const id = this.sales[i]?.id;
+      if (id !== undefined && soundness(off ** 2, this.#variance(i), this.nu, at0, this.settings) < 0.5)
+        found.push({ id, times: Math.exp(off) });
+    });
+    return found
+      .sort((a, b) => Math.abs(Math.log(b.times)) - Math.abs(Math.log(a.times)))
+      .slice(0, MOST_SUSPECTS);
+  }
+
+  #sayPrices(): void {
+    this.sales.forEach((sale, i) => {
+      this.y[i] = Math.log(withoutPostage(this.paid[i] ?? 1, sale.shippingIncluded, this.postage));
+    });
+  }
+
+  #variance(i: number): number {
+    return scaleAt(this.noise, this.levels, i * NOISE_GROUPS.length) ** 2 * (this.crowd[i] ?? 1);
+  }
+
+  #solve(): void {
+    this.solution = solve(this.rows, this.y, this.weight, this.plan, this.sd, this.demands);
+  }
+
+  #residuals(): Float64Array {
+    return residualsOf(this.rows, this.y, this.solution.theta, this.solution.effect);
+  }
+
+  #reweigh(residuals: Float64Array, learn: boolean): void {
+    const { nu, settings } = this;
+    const n = residuals.length;
+    const at0 = studentDensityAt0(nu);
+    const share = new Float64Array(n);
+    const sound = new Float64Array(n);
+    for (let pass = learn ? 0 : 1; pass < 2; pass++) {
+      for (let i = 0; i < n; i++) {
+        const s2 = this.#variance(i);
+        const r2 = (residuals[i] ?? 0) ** 2;
+        const p = soundness(r2, s2, nu, at0, settings);
+        const q = (p * (nu + 1)) / (nu + r2 / s2);
+        share[i] = (q * r2) / s2;
+        sound[i] = p;
+        this.weight[i] = q / s2;
+      }
+      if (pass === 0) this.noise = nextNoise(this.noise, this.levels, share, sound, this.spent, settings);
+    }
+  }
+
+  /** τ² = (Σ(u² + V_uu) + kτ₀²)/(n + k) for every spread, and the same for the steps of what walks. */
+  #learnSpreads(): void {
+    const { plan, solution, settings, covariance } = this;
+    const p = plan.columns.length;
+    const variance = (j: number) => covariance[j * p + j] ?? 0;
+    const hold = settings.varianceHold;
+    const learned = (sum: number, n: number, prior: number) =>
+      Math.sqrt((sum + hold * prior ** 2) / (n + hold));
+    const sums = { maker: [0, 0], pattern: [0, 0], venue: [0, 0], material: [0, 0] };
+    let spent = 0;
+    const walking = new Set(
+      plan.walks.flatMap((w) => Array.from({ length: w.count }, (_, k) => w.start + k)),
+    );
+    plan.columns.forEach((column, j) => {
+      if (column.spread) {
+        const sum = sums[column.spread];
+        sum[0] = (sum[0] ?? 0) + (solution.theta[j] ?? 0) ** 2 + variance(j);
+        sum[1] = (sum[1] ?? 0) + 1;
+      }
+      if (!walking.has(j)) {
+        const sd = column.spread ? this.sd[column.spread] : column.prior.sd;
+        spent += Math.max(0, 1 - variance(j) / sd ** 2);
       }
     });
-    for (let j = 0; j < p; j++) for (let k = j + 1; k < p; k++) a.set(k, j, a.get(j, k));
-    const cholesky = new CholeskyDecomposition(a);
-    theta = Float64Array.from(cholesky.solve(Matrix.columnVector([...b])).to1DArray());
-    if (round === settings.rounds - 1) {
-      covariance = cholesky.solve(Matrix.eye(p, p));
-      break;
-    }
-    const residuals = rows.map((row) => row.y - dot(row.x, theta));
-    noise = scaleOf(residuals, crowd, noise, p, settings);
-    weights = residuals.map((r, i) => {
-      const s2 = noise ** 2 / (crowd[i] ?? 1);
-      const sound = soundness(r, s2);
-      return (sound * ((nu + 1) / (nu + (r * r) / s2))) / s2;
+    const steps = { tide: [0, 0], 'maker tide': [0, 0] };
+    for (const walk of plan.walks)
+      for (let k = 1; k < walk.count; k++) {
+        const j = walk.start + k;
+        const step = (solution.theta[j] ?? 0) - (solution.theta[j - 1] ?? 0);
+        const uncertain = variance(j) + variance(j - 1) - 2 * (covariance[j * p + j - 1] ?? 0);
+        const sum = steps[walk.kind];
+        sum[0] = (sum[0] ?? 0) + step ** 2 + uncertain;
+        sum[1] = (sum[1] ?? 0) + 1;
+        const sd = walk.kind === 'tide' ? this.sd.tideStep : this.sd.makerTideStep;
+        spent += Math.max(0, 1 - uncertain / sd ** 2);
+      }
+    let own = 0;
+    const { listStart, list } = this.rows;
+    plan.variants.forEach((_, v) => {
+      const d = solution.diagonal[v] ?? 1;
+      let spread = 1 / d;
+      const [from, to] = [listStart[v] ?? 0, listStart[v + 1] ?? 0];
+      for (let n = from; n < to; n++) {
+        const row = (list[n] ?? 0) * p;
+        let sum = 0;
+        for (let m = from; m < to; m++)
+          sum += (covariance[row + (list[m] ?? 0)] ?? 0) * (solution.cross[m] ?? 0);
+        spread += (sum * (solution.cross[n] ?? 0)) / d ** 2;
+      }
+      own += (solution.effect[v] ?? 0) ** 2 + spread;
+      spent += Math.max(0, 1 - spread / this.sd.variant ** 2);
     });
-    variantSd = reestimated(design, theta, variantSd, settings);
+    this.spent = spent;
+    const of = (name: keyof typeof sums) =>
+      learned(sums[name][0] ?? 0, sums[name][1] ?? 0, settings.sd[name]);
+    this.sd = {
+      maker: of('maker'),
+      pattern: of('pattern'),
+      venue: of('venue'),
+      material: of('material'),
+      variant: learned(own, plan.variants.length, settings.sd.variant),
+      tideStep: learned(steps.tide[0] ?? 0, steps.tide[1] ?? 0, settings.tideStep),
+      makerTideStep: learned(
+        steps['maker tide'][0] ?? 0,
+        steps['maker tide'][1] ?? 0,
+        settings.makerTideStep,
+      ),
+    };
   }
-  return {
-    design,
-    theta,
-    covariance,
-    rows: rows.map((row, i) => ({ ...row, weight: weights[i] ?? 0 })),
-    excluded,
-    noise,
-    variantSd,
-    settings,
-  };
+
+  /** The amount under which the prices with postage inside agree best with those without. */
+  #learnPostage(residuals: Float64Array): void {
+    const { postage: prior } = this.settings;
+    const included = this.sales.flatMap((s, i) => (s.shippingIncluded ? [i] : []));
+    if (included.length === 0) return;
+    const loss = (amount: number) => {
+      let sum = ((amount - prior.mean) / prior.sd) ** 2;
+      for (const i of included) {
+        const fitted = (this.y[i] ?? 0) - (residuals[i] ?? 0);
+        const r = Math.log(withoutPostage(this.paid[i] ?? 1, true, amount)) - fitted;
+        sum += (this.weight[i] ?? 0) * r * r;
+      }
+      return sum;
+    };
+    const most = 4 * prior.mean;
+    let best = this.postage;
+    for (let amount = 0; amount <= most; amount += most / 64) if (loss(amount) < loss(best)) best = amount;
+    if (best === this.postage) return;
+    this.postage = best;
+    included.forEach((i) => {
+      const before = this.y[i] ?? 0;
+      this.y[i] = Math.log(withoutPostage(this.paid[i] ?? 1, true, best));
+      residuals[i] = (residuals[i] ?? 0) + (this.y[i] ?? 0) - before;
+    });
+  }
+
+  /** Better condition is never worth less: a stretch of the curve that falls is held level, and all is solved again. */
+  #holdTheCurve(): void {
+    for (let tries = 0; tries < 4; tries++) {
+      const falling = fallingStretches(this.plan, this.solution.theta, this.settings);
+      if (falling.length === 0) return;
+      this.demands = [...this.demands, ...falling];
+      this.#solve();
+    }
+  }
 }
 
-export const dot = (x: Sparse, theta: Float64Array): number => {
-  let sum = 0;
-  for (const [j, value] of x) sum += value * (theta[j] ?? 0);
-  return sum;
-};
+/** A firm demand, against which a few hundred prices say little. */
+const FIRM = 1e6;
 
-/** Many asking prices for one variant are one opinion repeated: n of them weigh n/(1 + .35(n−1)). */
-function crowdFactors(sales: readonly Comparable[], settings: ValueSettings): number[] {
-  const key = (s: Comparable) => s.variant ?? s.pattern;
-  const asked = new Map<string, number>();
-  for (const s of sales) if (s.priceKind === 'asking') asked.set(key(s), (asked.get(key(s)) ?? 0) + 1);
-  return sales.map((s) =>
-    s.priceKind === 'sold'
-      ? 1
-      : 1 / settings.askingNoise ** 2 / (1 + settings.askingCrowd * ((asked.get(key(s)) ?? 1) - 1)),
-  );
+function fallingStretches(plan: ColumnPlan, theta: Float64Array, settings: ValueSettings): Demand[] {
+  const at = new Map(plan.columns.map((c, j) => [`${c.family} ${c.name}`, j]));
+  const base = at.get('condition ');
+  if (base === undefined) return [];
+  const kinds = plan.columns.flatMap((c, j) => (c.family === 'condition of' ? [j] : []));
+  const bends = settings.conditionKnots.map((knot) => at.get(`condition from ${knot}`));
+  const demands: Demand[] = [];
+  for (const kind of kinds.length === 0 ? [undefined] : kinds)
+    for (let stretch = 0; stretch <= bends.length; stretch++) {
+      const columns = [base, kind, ...bends.slice(0, stretch)].filter((j) => j !== undefined);
+      const slope = columns.reduce((sum, j) => sum + (theta[j] ?? 0), 0);
+      if (slope < FLATTEST / 2)
+        demands.push({ columns, values: columns.map(() => 1), target: FLATTEST, weight: FIRM });
+    }
+  return demands;
 }
 
-/** Share of gross errors (a price in the wrong currency, a lot taken for a piece) and how wide they fall. */
-const GROSS_SHARE = 0.04;
-const GROSS_SD = 1.5;
-function soundness(residual: number, s2: number): number {
-  const density = (v: number) => Math.exp(-0.5 * ((residual * residual) / v)) / Math.sqrt(v);
-  const sound = (1 - GROSS_SHARE) * density(s2 * 1.5);
-  const gross = GROSS_SHARE * density(GROSS_SD ** 2 + s2);
-  return sound / Math.max(sound + gross, 1e-300);
+export function residualsOf(
+  rows: Rows,
+  y: Float64Array,
+  theta: Float64Array,
+  effect: Float64Array,
+): Float64Array {
+  const { start, column, value, variant } = rows;
+  const out = new Float64Array(rows.count);
+  for (let i = 0; i < rows.count; i++) {
+    let r = y[i] ?? 0;
+    for (let n = start[i] ?? 0, to = start[i + 1] ?? 0; n < to; n++)
+      r -= (value[n] ?? 0) * (theta[column[n] ?? 0] ?? 0);
+    const v = variant[i] ?? -1;
+    out[i] = v < 0 ? r : r - (effect[v] ?? 0);
+  }
+  return out;
 }
 
-/** Scale of the t noise, held to its prior by twenty sales, the model's degrees of freedom taken off. */
-function scaleOf(
-  residuals: readonly number[],
-  crowd: readonly number[],
-  before: number,
-  p: number,
-  settings: ValueSettings,
-): number {
-  const nu = settings.degreesOfFreedom;
-  let sum = 0;
-  let n = 0;
-  residuals.forEach((r, i) => {
-    const c = crowd[i] ?? 1;
-    const s2 = before ** 2 / c;
-    const sound = soundness(r, s2);
-    sum += sound * ((nu + 1) / (nu + (r * r) / s2)) * r * r * c;
-    n += sound;
+/** Residuals by what was learned before, in whatever order its columns were. */
+function residualsFrom(start: Start, plan: ColumnPlan, rows: Rows, y: Float64Array): Float64Array {
+  const key = (c: { family: string; name: string }) => `${c.family} ${c.name}`;
+  const shift = plan.firstKnot - start.plan.firstKnot;
+  const known = new Map(start.plan.columns.map((c, j) => [key(c), start.theta[j] ?? 0]));
+  const walks = (family: string) => family.startsWith('tide ') || family.startsWith('maker tide ');
+  const theta = Float64Array.from(plan.columns, (c) => {
+    if (!walks(c.family)) return known.get(key(c)) ?? c.prior.mean;
+    const knot = Math.min(start.plan.knots - 1, Math.max(0, Number(c.name) + shift));
+    return known.get(key({ family: c.family, name: String(knot) })) ?? 0;
   });
-  const spent = Math.min(p, n) * 0.4;
-  const hold = settings.varianceHold;
-  return Math.sqrt((sum + hold * settings.noise ** 2) / Math.max(1, n - spent + hold));
-}
-
-/** τ² = (Σu² + kτ₀²)/(n + k) over the variants. */
-function reestimated(design: Design, theta: Float64Array, before: number, settings: ValueSettings): number {
-  let sum = 0;
-  let n = 0;
-  design.coefficients.forEach((c, j) => {
-    if (c.line !== 'variant') return;
-    // the posterior spread of a variant seen once is close to its prior; half of it is a fair stand-in for V
-    sum += (theta[j] ?? 0) ** 2 + 0.5 * before ** 2;
-    n++;
-  });
-  const hold = settings.varianceHold;
-  return Math.sqrt((sum + hold * settings.variant ** 2) / (n + hold));
+  const variants = new Map(start.plan.variants.map((id, v) => [id, start.effect[v] ?? 0]));
+  const effect = Float64Array.from(plan.variants, (id) => variants.get(id) ?? 0);
+  return residualsOf(rows, y, theta, effect);
 }

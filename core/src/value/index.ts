@@ -1,4 +1,18 @@
 export * from './comparable.ts';
-export { VALUE_ENGINE_VERSION, VALUE_SETTINGS } from './settings.ts';
-export { fitMarket, type Market } from './fit.ts';
+export { VALUE_ENGINE_VERSION, VALUE_SETTINGS, type ValueSettings } from './settings.ts';
+export { fitMarket, type FitOptions, type Start } from './fit.ts';
+export type { ExcludedSale, FittedMarket, Suspect } from './fitted.ts';
+export { amendMarket, MOST_AMENDED } from './amend.ts';
+export { Market } from './market.ts';
 export * from './estimate.ts';
+export {
+  evidenceIn,
+  gatherPrices,
+  NOTHING_GATHERED,
+  type Evidence,
+  type GatheredPrices,
+} from './evidence.ts';
+export * from './mapping.ts';
+export * from './bases.ts';
+export * from './patience.ts';
+export * from './override.ts';

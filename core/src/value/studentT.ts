@@ -37,6 +37,10 @@ function incompleteBeta(x: number, a: number, b: number): number {
 }
 const nonZero = (x: number) => (Math.abs(x) < 1e-30 ? 1e-30 : x);
 
+/** Density of the unit t at 0. */
+export const studentDensityAt0 = (df: number): number =>
+  Math.exp(logGamma((df + 1) / 2) - logGamma(df / 2)) / Math.sqrt(df * Math.PI);
+
 /** P(T ≤ t) with the given degrees of freedom. */
 export function studentCdf(t: number, df: number): number {
   const tail = 0.5 * incompleteBeta(df / (df + t * t), df / 2, 0.5);

@@ -3,9 +3,13 @@ import fc from 'fast-check';
 import { money } from '../money/index.ts';
 import {
   estimateWorth,
+  evidenceIn,
   fitMarket,
+  Market,
   type Comparable,
+  type Estimate,
   type EstimateSubject,
+  type VenueKind,
   type MarketReference,
 } from './index.ts';
 import { studentCdf, studentQuantile } from './studentT.ts';
@@ -40,7 +44,16 @@ const sale = (i: number, price: number, more: Partial<Comparable> = {}): Compara
   shippingIncluded: false,
   ...more,
 });
-const market = (sales: readonly Comparable[]) => fitMarket(sales, reference, rateOn, TODAY);
+interface Known {
+  readonly market: Market;
+  readonly sales: readonly Comparable[];
+}
+const market = (sales: readonly Comparable[]): Known => ({
+  market: new Market(fitMarket(sales, reference, rateOn), reference, rateOn),
+  sales,
+});
+const worthOf = ({ market, sales }: Known, of: EstimateSubject, venue: VenueKind = 'fair'): Estimate =>
+  estimateWorth(market, evidenceIn(sales, market, of), of, venue, TODAY);
 const subject = (variant: string, more: Partial<EstimateSubject> = {}): EstimateSubject => ({
   pattern: 'jack',
   variants: [{ variant, probability: 1 }],
@@ -55,7 +68,7 @@ const noisy = [100, 110, 92, 105, 98, 120, 88, 101, 97, 107].map((price, i) => s
 
 describe('the estimate', () => {
   test('lies among like sales of like condition, its range around it', () => {
-    const e = estimateWorth(market(noisy), subject('a'), 'fair', TODAY);
+    const e = worthOf(market(noisy), subject('a'));
     expect(e.estimate).toBeGreaterThan(90);
     expect(e.estimate).toBeLessThan(112);
     expect(e.low).toBeLessThan(e.estimate);
@@ -68,7 +81,7 @@ describe('the estimate', () => {
       conditionIndex: 60 + 4 * i,
       box: i % 2 ? ('original' as const) : undefined,
     }));
-    const e = estimateWorth(market(rows), subject('a', { conditionIndex: 88 }), 'retail', TODAY);
+    const e = worthOf(market(rows), subject('a', { conditionIndex: 88 }), 'retail');
     const weights = e.comparables.reduce((sum, row) => sum + row.weight, e.rest.weight);
     expect(weights).toBeCloseTo(1, 9);
     for (const row of e.comparables)
@@ -88,42 +101,31 @@ describe('the estimate', () => {
 
   test('better condition is never worth less, a premium and a currency are reckoned in', () => {
     const worth = (conditionIndex: number) =>
-      estimateWorth(market(noisy), subject('a', { conditionIndex }), 'fair', TODAY).estimate;
+      worthOf(market(noisy), subject('a', { conditionIndex })).estimate;
     expect(worth(95)).toBeGreaterThan(worth(70));
-    const pounds = estimateWorth(
+    const pounds = worthOf(
       market(noisy.map((s) => ({ ...s, price: money((Number(s.price.amount) * 0.8).toFixed(2), 'GBP') }))),
       subject('a'),
-      'fair',
-      TODAY,
     );
-    expect(pounds.estimate).toBeCloseTo(
-      estimateWorth(market(noisy), subject('a'), 'fair', TODAY).estimate,
-      1,
-    );
+    expect(pounds.estimate).toBeCloseTo(worthOf(market(noisy), subject('a')).estimate, 1);
   });
 
   test('raising every asking price moves nothing', () => {
     const asks = (factor: number) =>
       Array.from({ length: 6 }, (_, i) => sale(40 + i, 150 * factor, { priceKind: 'asking' }));
-    const at = (factor: number) =>
-      estimateWorth(market([...noisy, ...asks(factor)]), subject('a'), 'fair', TODAY).estimate;
+    const at = (factor: number) => worthOf(market([...noisy, ...asks(factor)]), subject('a')).estimate;
     expect(Math.abs(Math.log(at(2) / at(1)))).toBeLessThan(0.01);
   });
 
   test('one heated sale is not a market', () => {
-    const calm = estimateWorth(market(noisy), subject('a'), 'fair', TODAY).estimate;
-    const heated = estimateWorth(
-      market([...noisy, sale(3, 900, { id: 'hot' })]),
-      subject('a'),
-      'fair',
-      TODAY,
-    ).estimate;
+    const calm = worthOf(market(noisy), subject('a')).estimate;
+    const heated = worthOf(market([...noisy, sale(3, 900, { id: 'hot' })]), subject('a')).estimate;
     expect(heated / calm).toBeLessThan(1.08);
   });
 
   test('a thin market is said to be thin, and its range is wider', () => {
-    const known = estimateWorth(market(noisy), subject('a'), 'fair', TODAY);
-    const unknown = estimateWorth(market(noisy), subject('never-sold'), 'fair', TODAY);
+    const known = worthOf(market(noisy), subject('a'));
+    const unknown = worthOf(market(noisy), subject('never-sold'));
     expect(unknown.thin).toBe(true);
     expect(known.thin).toBe(false);
     expect(unknown.high / unknown.low).toBeGreaterThan(known.high / known.low);
@@ -136,22 +138,14 @@ describe('the estimate', () => {
       ...noisy.map((s, i) => sale(60 + i, 3 * Number(s.price.amount), { variant: 'b' })),
     ];
     const m = market(rows);
-    const [a, b] = [
-      estimateWorth(m, subject('a'), 'fair', TODAY),
-      estimateWorth(m, subject('b'), 'fair', TODAY),
-    ];
-    const both = estimateWorth(
-      m,
-      {
-        ...subject('a'),
-        variants: [
-          { variant: 'a', probability: 0.5 },
-          { variant: 'b', probability: 0.5 },
-        ],
-      },
-      'fair',
-      TODAY,
-    );
+    const [a, b] = [worthOf(m, subject('a')), worthOf(m, subject('b'))];
+    const both = worthOf(m, {
+      ...subject('a'),
+      variants: [
+        { variant: 'a', probability: 0.5 },
+        { variant: 'b', probability: 0.5 },
+      ],
+    });
     expect(both.low).toBeGreaterThan(a.low * 0.99);
     expect(both.low).toBeLessThan(a.estimate);
     expect(both.high).toBeGreaterThan(b.estimate);
@@ -159,12 +153,7 @@ describe('the estimate', () => {
   });
 
   test('what is missing to one is an unlisted variant', () => {
-    const e = estimateWorth(
-      market(noisy),
-      { ...subject('a'), variants: [{ variant: 'a', probability: 0.7 }] },
-      'fair',
-      TODAY,
-    );
+    const e = worthOf(market(noisy), { ...subject('a'), variants: [{ variant: 'a', probability: 0.7 }] });
     expect(e.byVariant.map((v) => [v.variant, Math.round(v.probability * 10)])).toEqual([
       ['a', 7],
       [null, 3],
@@ -172,12 +161,7 @@ describe('the estimate', () => {
   });
 
   test('a sale without a rate is left out, and said so', () => {
-    const e = estimateWorth(
-      market([...noisy, sale(2, 50, { id: 'x', price: money('50', 'SEK') })]),
-      subject('a'),
-      'fair',
-      TODAY,
-    );
+    const e = worthOf(market([...noisy, sale(2, 50, { id: 'x', price: money('50', 'SEK') })]), subject('a'));
     expect(e.comparables.find((row) => row.sale.id === 'x')).toMatchObject({
       excluded: 'no-rate',
       weight: 0,
@@ -185,7 +169,7 @@ describe('the estimate', () => {
   });
 
   test('an empty market still answers, widely', () => {
-    const e = estimateWorth(market([]), subject('a'), 'fair', TODAY);
+    const e = worthOf(market([]), subject('a'));
     expect(e.estimate).toBeGreaterThan(0);
     expect(e.thin).toBe(true);
   });

@@ -3,6 +3,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Builder, By, error, Key, logging, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { Select } from 'selenium-webdriver/lib/select.js';
 import chrome from 'selenium-webdriver/chrome.js';
 
 export interface Size {
@@ -143,6 +144,17 @@ export class Browser {
       async () => (await this.driver.findElements(By.css("[role='listbox'] [role='option']"))).length === 0,
       PATIENCE_MS,
     );
+  }
+
+  /** Chooses from a native select, by its label and the words of the option. */
+  async select(label: string, option: string): Promise<void> {
+    const xpath = `//select[@aria-label=${quoted(label)} or @id=//label[starts-with(normalize-space(.), ${quoted(label)})]/@for]`;
+    const found = await this.driver.wait(
+      until.elementLocated(By.xpath(xpath)),
+      PATIENCE_MS,
+      `there is no choice “${label}”`,
+    );
+    await new Select(found).selectByVisibleText(option);
   }
 
   async says(words: string): Promise<void> {

@@ -13,13 +13,13 @@ import { Gauges, mountBench, type GaugeAddress } from '../bench/index.ts';
 import { mountCondition } from '../condition/index.ts';
 import type { Database } from '../db/index.ts';
 import { HttpProblem, Mount, problemOf, sendProblem } from '../http/index.ts';
-import { mountIntake, PictureStore, Readers, searchWords } from '../intake/index.ts';
+import { mountIntake, mountLots, PictureStore, Readers, searchWords } from '../intake/index.ts';
 import { JobRunner } from '../jobs/index.ts';
 import { httpMarketplace, mountListing } from '../listing/index.ts';
 import { mountProvenance } from '../provenance/index.ts';
 import { Library, mountReference, searchReference } from '../reference/index.ts';
 import { RuleLibrary } from '../rules/index.ts';
-import { mountSale } from '../sale/index.ts';
+import { mountDecisions, mountMoney, mountSale } from '../sale/index.ts';
 import { mountShop, sessionReader, VERSION } from '../shop/index.ts';
 import {
   COMPARABLES_JOB,
@@ -27,11 +27,14 @@ import {
   knownFor,
   Markets,
   mountValue,
-  type RawFile,
+  todayIso,
+  type ComparablesJob,
 } from '../value/index.ts';
 
 export interface AppOptions {
   readonly database: Database;
+  /** where the database is, for threads of their own */
+  readonly databaseUrl: string;
   readonly dataDir: string;
   readonly marketplaceUrl: string;
   readonly gauges: readonly GaugeAddress[];
@@ -44,13 +47,14 @@ export interface App {
   readonly express: Express;
   readonly jobs: JobRunner;
   readonly gauges: Gauges;
+  readonly markets: Markets;
 }
 
 export function createApp(options: AppOptions): App {
   const { database, log } = options;
   const library = new Library(database);
   const rules = new RuleLibrary(database);
-  const markets = new Markets(database, library);
+  const markets = new Markets(database, library, options.databaseUrl, (error) => log.error(error));
   const readers = new Readers(database, library, markets, rules);
   const marketplace = httpMarketplace(options.marketplaceUrl);
   const app = express();
@@ -84,6 +88,9 @@ export function createApp(options: AppOptions): App {
   mountReference(mount, library);
   const pictures = new PictureStore(join(options.dataDir, 'files'));
   mountIntake(mount, readers, markets, pictures);
+  mountLots(mount, readers, markets);
+  mountMoney(mount);
+  mountDecisions(mount, readers, markets);
   const gauges = new Gauges(options.gauges);
   mountBench(mount, library, gauges);
   mountCondition(mount, readers, pictures);
@@ -111,14 +118,17 @@ export function createApp(options: AppOptions): App {
     {
       [COMPARABLES_JOB]: async (payload, progress) => {
         const known = await knownFor(library);
-        return database.transaction((tx) =>
-          importComparables(tx, payload as RawFile, known, { check: false, progress }),
+        const { file, person } = payload as ComparablesJob;
+        const result = await database.transaction((tx) =>
+          importComparables(tx, file, known, { check: false, person, progress }),
         );
+        markets.expect(todayIso());
+        return result;
       },
     },
     (error) => log.error(error),
   );
-  return { express: app, jobs, gauges };
+  return { express: app, jobs, gauges, markets };
 }
 
 function securityHeaders(): RequestHandler {

@@ -1,17 +1,14 @@
 /** The condition report for paper: in the order of inspection, every finding with its picture, what was not looked at. */
 import {
-  belongsTo,
   findingInWords,
-  inspectionFor,
-  notExamined,
-  partInWords,
-  stepState,
+  reportOrder,
+  treatmentInWords,
   type Finding,
   type GradeAnswer,
   type Inspection,
 } from '@jutbank/core/condition';
 import type { ConditionFile } from '@jutbank/contract/condition';
-import { treatmentInWords, type PictureStore, type PieceRecord } from '../intake/index.ts';
+import type { PictureStore, PieceRecord } from '../intake/index.ts';
 import sharp from 'sharp';
 import {
   body,
@@ -46,8 +43,7 @@ const room = (doc: Doc, height: number) => {
 
 export function conditionReport(facts: ReportFacts, pictures: PictureStore): Promise<Buffer> {
   const { record, inspection, grade, file } = facts;
-  const { findings } = record;
-  const sections = inspectionFor(record.intake.construction, inspection);
+  const order = reportOrder(record.intake.construction, inspection, record.findings);
   return paper(`Condition report ${record.stockNumber}`, async (doc) => {
     head(doc, facts.shop, 'Condition report');
     label(doc, 'Piece');
@@ -55,35 +51,27 @@ export function conditionReport(facts: ReportFacts, pictures: PictureStore): Pro
     body(doc, facts.claim);
     doc.moveDown(0.8);
     label(doc, 'Grades');
-    strong(doc, `Condition index ${grade.conditionIndex.toFixed(1)} of 100`);
-    for (const g of grade.grades) {
+    const nothing = order.sections.length === 0 && order.elsewhere.length === 0;
+    if (nothing) body(doc, 'Nobody has looked at it yet: there is nothing to grade.');
+    else strong(doc, `Condition index ${grade.conditionIndex.toFixed(1)} of 100`);
+    for (const g of nothing ? [] : grade.grades) {
       body(doc, `${capital(g.scale)} scale: ${g.grade.replace('-', ' ')}${capsOf(g)}`);
       doc.font('text').fontSize(8).fillColor(SOFT).text(`Rules ${g.rules}. ${g.toNextUp}`);
     }
     doc.moveDown(0.8);
-    const told = new Set<Finding>();
-    for (const section of sections) {
-      const states = section.steps.map((step) => ({ step, state: stepState(step, inspection, findings) }));
-      if (states.every((s) => s.state === undefined)) continue;
+    for (const section of order.sections) {
       room(doc, 50);
       rule(doc, doc.y);
       doc.moveDown(0.4);
       strong(doc, section.title, 10.5);
-      for (const { step, state } of states) {
-        const here = findings.filter((f) => belongsTo(f, step) && !told.has(f));
-        for (const f of here) {
-          told.add(f);
-          await findingOn(doc, f, record, pictures);
-        }
-        if (state === 'good') body(doc, `${capital(partInWords(step.part))}: nothing found.`);
-      }
+      for (const f of section.findings) await findingOn(doc, f, record, pictures);
+      if (section.nothingFound.length > 0) body(doc, `Nothing found: ${section.nothingFound.join(', ')}.`);
       doc.moveDown(0.4);
     }
-    const others = findings.filter((f) => !told.has(f));
-    if (others.length > 0) {
+    if (order.elsewhere.length > 0) {
       room(doc, 50);
       strong(doc, 'Also found', 10.5);
-      for (const f of others) await findingOn(doc, f, record, pictures);
+      for (const f of order.elsewhere) await findingOn(doc, f, record, pictures);
     }
     if (facts.measures.length > 0) {
       room(doc, 40);
@@ -104,17 +92,14 @@ export function conditionReport(facts: ReportFacts, pictures: PictureStore): Pro
         doc,
         `${capital(move.part)} ${move.to.piece?.id === record.id ? 'from' : 'gone to'} ${placeOf(move.to.piece?.id === record.id ? move.from : move.to)} (${move.why.replaceAll('-', ' ')})`,
       );
-    const missing = notExamined(sections, inspection, findings);
     room(doc, 60);
     doc.moveDown(0.6);
     label(doc, 'Not examined');
     body(
       doc,
-      missing.length === 0
+      order.notExamined.length === 0
         ? 'Everything on the list was examined.'
-        : missing
-            .map((m) => `${m.section}: ${[...new Set(m.steps.map((s) => partInWords(s.part)))].join(', ')}`)
-            .join('\n'),
+        : order.notExamined.map((m) => `${m.section}: ${m.parts.join(', ')}`).join('\n'),
     );
     const last = file.states.at(-1);
     doc.moveDown(0.8);

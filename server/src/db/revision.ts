@@ -19,6 +19,8 @@ export async function revisions(db: Queries): Promise<Record<RevisionName, numbe
   };
 }
 
-export async function raiseRevision(tx: Queries, name: RevisionName): Promise<void> {
+/** The number it now has. */
+export async function raiseRevision(tx: Queries, name: RevisionName): Promise<number> {
   await tx.run('UPDATE revision SET number = number + 1 WHERE name = ?', [name]);
+  return revisionOf(tx, name);
 }

@@ -1,7 +1,7 @@
 /** Findings of today, and the states they leave behind: as found, after every treatment, after every new look. */
 import { ulid } from 'ulid';
 import { freshInspection, gradeCondition, type Completeness, type Finding } from '@jutbank/core/condition';
-import type { ConditionState, TreatmentRecord } from '@jutbank/contract/condition';
+import type { ConditionState } from '@jutbank/contract/condition';
 import type { Person } from '@jutbank/contract/shop';
 import type { Queries } from '../db/index.ts';
 import { gradeQuestion, identifyRecord, madeSpan, type Readers } from './readings.ts';
@@ -69,35 +69,3 @@ export const saysTheSame = (
   const list = (findings: readonly Finding[]) => findings.map(plain).sort().join();
   return list(a.findings) === list(b.findings) && plain(a.completeness) === plain(b.completeness);
 };
-
-const TREATED: Record<TreatmentRecord['kind'], string> = {
-  degrease: 'grease and residue taken off',
-  oil: 'action cleaned and oiled',
-  'remove-rust': 'rust taken off',
-  polish: 'polished',
-  sharpen: 'sharpened',
-  'take-out-nicks': 'nicks stoned out',
-  're-tip': 're-tipped',
-  straighten: 'straightened',
-  tighten: 'tightened',
-  centre: 'blade centred',
-  glue: 'glued',
-  'replace-part': 'part replaced',
-  refinish: 'finish renewed',
-  stabilise: 'handle stabilised',
-  'supply-sheath': 'sheath supplied',
-  'open-package': 'package opened',
-  other: 'treated',
-};
-
-/** A treatment as a buyer should read it: `Treated: polished, 2 Nov 2026, compound (3000 grit); cannot be undone`. */
-export function treatmentInWords(t: TreatmentRecord): string {
-  const day = new Date(`${t.doneOn}T00:00:00Z`).toLocaleDateString('en-GB', {
-    day: 'numeric',
-    month: 'short',
-    year: 'numeric',
-    timeZone: 'UTC',
-  });
-  const means = [t.product, t.grit === '' ? '' : `${t.grit} grit`].filter((x) => x !== '').join(', ');
-  return `Treated: ${TREATED[t.kind]}, ${day}${means === '' ? '' : ` (${means})`}; ${t.reversible ? 'reversible' : 'cannot be undone'}`;
-}

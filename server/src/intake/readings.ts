@@ -158,20 +158,20 @@ export class Readers {
     readonly rules: RuleLibrary,
   ) {}
 
-  async worth(record: PieceRecord): Promise<{ answer: EstimateAnswer; pattern: string } | undefined> {
+  /** What the estimate is asked about; undefined while nothing says which pattern it is. */
+  async question(record: PieceRecord): Promise<EstimateQuestion | undefined> {
     const index = await this.library.index();
     const on = await this.markets.on(todayIso());
     const answer = identifyRecord(index, record);
-    const question = subjectOf(
-      record,
-      answer,
-      index,
-      gradeRecord(record, madeSpan(index, record, answer), await this.rules.inUse()),
-      on.base,
-    );
+    const grade = gradeRecord(record, madeSpan(index, record, answer), await this.rules.inUse());
+    return subjectOf(record, answer, index, grade, on.base);
+  }
+
+  async worth(record: PieceRecord): Promise<{ answer: EstimateAnswer; pattern: string } | undefined> {
+    const question = await this.question(record);
     return (
       question && {
-        answer: await answerEstimate(this.database, on, question),
+        answer: await answerEstimate(this.database, await this.markets.on(todayIso()), question),
         pattern: question.subject.pattern,
       }
     );

@@ -3,10 +3,9 @@ import multer from 'multer';
 import { ulid } from 'ulid';
 import { checkObservation, ENGINE_VERSION, subjectKey, type Observation } from '@jutbank/core/bench';
 import { periodOf } from '@jutbank/core/dates';
-import { stageOf, stockNumber, STAGES, type Stage } from '@jutbank/core/intake';
+import { STAGES, type Stage } from '@jutbank/core/intake';
 import { money, type Money } from '@jutbank/core/money';
-import { intakeRoutes, type IntakeBody, type PieceSheet, type Tray } from '@jutbank/contract/intake';
-import { valueRoutes } from '@jutbank/contract/value';
+import { intakeRoutes, type PieceSheet, type Tray } from '@jutbank/contract/intake';
 import type { AttributionBody, StoredAttribution } from '@jutbank/contract/bench';
 import type { Queries, Value } from '../db/index.ts';
 import {
@@ -20,14 +19,14 @@ import {
   type Call,
   type Mount,
 } from '../http/index.ts';
-import { appendLedger } from '../provenance/index.ts';
-import { shopOf, takeNumber } from '../shop/index.ts';
 import { todayIso, type Markets } from '../value/index.ts';
 import { changePiece, dayBounds, pieceRecord } from './change.ts';
 import { noteState, saysTheSame, writeFindings } from './condition.ts';
+import { mountOverrides } from './overrides.ts';
 import type { PictureStore } from './pictures.ts';
 import { identifyRecord, type Readers } from './readings.ts';
 import { loadPieces, type PieceRecord } from './record.ts';
+import { intakeColumns, takeIn } from './takeIn.ts';
 
 const MOST_PICTURE_BYTES = 30 * (1 << 20);
 const upload: RequestHandler = multer({
@@ -89,28 +88,7 @@ export function mountIntake(mount: Mount, readers: Readers, markets: Markets, pi
   });
 
   mount.writes(intakeRoutes.createPiece, async (tx, { body, person }) => {
-    const id = ulid();
-    const number = stockNumber((await shopOf(tx)).stockScheme, await takeNumber(tx, 'next_stock'));
-    if (number === undefined)
-      throw invalid([{ pointer: '', message: 'the shop’s stock scheme has no place for a number' }]);
-    const columns = intakeColumns(body);
-    const names = Object.keys(columns);
-    const stage = stageOf({
-      hasSource: body.sourceKind !== null,
-      hasPrice: body.price !== null,
-      hasPicture: false,
-      attributed: false,
-      inspected: false,
-      priced: false,
-      custodyEvents: 0,
-      published: false,
-      sold: false,
-    });
-    await tx.run(
-      `INSERT INTO piece (id, stock_number, stage, completeness, ${names.join(', ')}) VALUES (?, ?, ?, '{}', ${names.map(() => '?').join(', ')})`,
-      [id, number, stage, ...Object.values(columns)],
-    );
-    await appendLedger(tx, { pieceId: id, kind: 'taken-in', person, body: { stockNumber: number, ...body } });
+    const id = await takeIn(tx, body, person);
     return sheetAnswer(tx, await pieceRecord(tx, id));
   });
 
@@ -274,14 +252,7 @@ export function mountIntake(mount: Mount, readers: Readers, markets: Markets, pi
     }),
   );
 
-  mount.reads(valueRoutes.pieceWorth, async ({ params }) => {
-    const worth = await readers.worth(await pieceRecord(database, params.id));
-    return answer({
-      worth: worth?.answer ?? null,
-      pattern: worth?.pattern ?? null,
-      why: worth ? null : 'Nothing says yet which pattern it is: look at it on the bench, or decide.',
-    });
-  });
+  mountOverrides(mount, readers);
 
   mount.reads(intakeRoutes.addPicture, async ({ params, request, response, person, ifMatch }) => {
     await new Promise<void>((resolve, reject) =>
@@ -354,25 +325,6 @@ function checkDecision(
     throw invalid([
       { pointer: '/attribution/pattern', message: `there is no pattern “${decision.pattern}”` },
     ]);
-}
-
-function intakeColumns(body: IntakeBody): Record<string, Value> {
-  const [from, to] = dayBounds(body.acquired);
-  return {
-    title: body.title,
-    construction: body.construction,
-    source_kind: body.sourceKind,
-    source_name: body.sourceName,
-    source_place: body.sourcePlace,
-    acquired: body.acquired,
-    acquired_from: from,
-    acquired_to: to,
-    price: body.price?.amount ?? null,
-    price_currency: body.price?.currency ?? null,
-    seller_statement: body.sellerStatement,
-    came_with: body.cameWith,
-    as_found: body.asFound,
-  };
 }
 
 async function trayOf(db: Queries, readers: Readers, markets: Markets): Promise<Tray> {

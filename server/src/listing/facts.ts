@@ -1,17 +1,10 @@
 /** What the stored record allows a listing or a certificate to say. */
 import type { IdentifyAnswer, ReferenceIndex } from '@jutbank/core/bench';
-import { mainScale, type RuleSet } from '@jutbank/core/condition';
+import { mainScale, treatmentInWords, type RuleSet } from '@jutbank/core/condition';
 import { edtfInWords, spanInWords } from '@jutbank/core/dates';
 import type { ListingFacts } from '@jutbank/core/listing';
 import { trailText } from '@jutbank/core/provenance';
-import {
-  measuresInWords,
-  treatmentInWords,
-  gradeRecord,
-  identifyRecord,
-  madeSpan,
-  type PieceRecord,
-} from '../intake/index.ts';
+import { measuresInWords, gradeRecord, identifyRecord, madeSpan, type PieceRecord } from '../intake/index.ts';
 
 const INCLUDED: Record<string, Record<string, string>> = {
   box: { original: 'factory box', service: 'service box', later: 'a later box' },

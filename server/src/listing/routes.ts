@@ -2,7 +2,8 @@ import { ulid } from 'ulid';
 import { cautionsFor, checkWording, writeListing } from '@jutbank/core/listing';
 import { listingRoutes, type ListingDraft } from '@jutbank/contract/listing';
 import { answer, conflict, invalid, type Mount } from '../http/index.ts';
-import { changePiece, pieceRecord, type PieceRecord, type Readers } from '../intake/index.ts';
+import { changePiece, ownPrice, pieceRecord, type PieceRecord, type Readers } from '../intake/index.ts';
+import { shopOf } from '../shop/index.ts';
 import { factsOf } from './facts.ts';
 import type { Marketplace } from './marketplace.ts';
 
@@ -140,6 +141,12 @@ export function mountListing(mount: Mount, readers: Readers, marketplace: Market
           text,
           params.message,
         ]);
+        if (message.kind === 'offer' && message.amount)
+          await ownPrice(tx, readers, await readers.library.index(tx), before, message.amount, {
+            kind: 'offer',
+            shop: (await shopOf(tx)).name,
+            online: true,
+          });
       },
     );
     return answer(await readers.sheet(tx, record), etag(record));

@@ -1,1 +1,3 @@
 export { mountSale } from './routes.ts';
+export { mountMoney } from './money.ts';
+export { mountDecisions } from './decisions.ts';

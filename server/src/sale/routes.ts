@@ -6,22 +6,12 @@ import { claimFor } from '@jutbank/core/listing';
 import { convert, money, subtractMoney, type Money } from '@jutbank/core/money';
 import { netOf, type Channel } from '@jutbank/core/sale';
 import { saleRoutes, type PublicCertificate, type SaleBody } from '@jutbank/contract/sale';
-import { raiseRevision, type Queries } from '../db/index.ts';
 import { answer, conflict, decodeCursor, invalid, notFound, pageOf, type Mount } from '../http/index.ts';
-import {
-  alterationsOf,
-  changePiece,
-  gradeRecord,
-  identifyRecord,
-  madeSpan,
-  priceState,
-  type PieceRecord,
-  type Readers,
-} from '../intake/index.ts';
+import { changePiece, ownPrice, type PieceRecord, type Readers } from '../intake/index.ts';
 import { factsOf, type Marketplace } from '../listing/index.ts';
 import { entryIntact } from '../provenance/index.ts';
 import { shopOf, takeNumber } from '../shop/index.ts';
-import { insertComparables, knownFor, normaliseRow, todayIso, type Markets } from '../value/index.ts';
+import { todayIso, type Markets } from '../value/index.ts';
 import { certificatePaper, invoicePaper } from './paper.ts';
 import { countSales, listSales, saleByCode, saleById, shown, type StoredSale } from './queries.ts';
 
@@ -95,7 +85,11 @@ export function mountSale(
           "UPDATE market_message SET state = CASE WHEN id = ? THEN 'accepted' WHEN kind = 'offer' THEN 'declined' ELSE 'answered' END WHERE piece_id = ? AND state = 'open'",
           [body.message ?? '', params.id],
         );
-        await realisedPrice(tx, readers, index, record, price, shop.name, body.message != null);
+        await ownPrice(tx, readers, index, record, price, {
+          kind: 'sold',
+          shop: shop.name,
+          online: body.message != null,
+        });
       },
     );
     await tx.run(
@@ -189,48 +183,4 @@ function snapshotOf(index: ReferenceIndex, record: PieceRecord, rules: RuleSet, 
     provenance: facts.provenance ?? null,
     notProvedBecause: [...facts.unproved],
   };
-}
-
-/** The realised price becomes a comparable of the shop's own. */
-async function realisedPrice(
-  tx: Queries,
-  readers: Readers,
-  index: ReferenceIndex,
-  record: PieceRecord,
-  price: Money,
-  shop: string,
-  online: boolean,
-): Promise<void> {
-  const decided = record.attribution;
-  if (decided?.pattern == null) return;
-  const rules = await readers.rules.inUse(tx);
-  const grade = gradeRecord(record, madeSpan(index, record, identifyRecord(index, record)), rules);
-  const sure = decided.tier === 'confirmed' || decided.tier === 'probable' || decided.tier === 'rejected';
-  const item = (name: string) => priceState(record, name) ?? '';
-  const { row } = normaliseRow(
-    {
-      sale_date: todayIso(),
-      price: price.amount,
-      currency: price.currency,
-      price_kind: 'sold',
-      venue: shop,
-      venue_kind: online ? 'online' : 'retail',
-      pattern: decided.pattern,
-      variant: sure ? (decided.variant ?? '') : '',
-      condition_index: record.inspected ? String(grade.conditionIndex) : '',
-      box: item('box'),
-      papers: item('papers'),
-      sheath: item('sheath'),
-      alterations: alterationsOf(record).join('|'),
-      buyer_premium_pct: '0',
-      shipping_included: 'no',
-      source: 'own sale',
-      note: record.stockNumber,
-    },
-    await knownFor(readers.library),
-    false,
-  );
-  if (!row) return;
-  await insertComparables(tx, [row], record.id);
-  await raiseRevision(tx, 'comparables');
 }

@@ -95,6 +95,7 @@ export async function serverForTest(setUp = true): Promise<TestServer> {
   const caliper = await startGauge('caliper');
   const app = createApp({
     database,
+    databaseUrl: url,
     dataDir,
     marketplaceUrl: market.url,
     gauges: [{ id: 'caliper', kind: 'caliper', address: caliper.address, simulated: true }],
@@ -123,6 +124,7 @@ export async function serverForTest(setUp = true): Promise<TestServer> {
       server.closeAllConnections();
       await new Promise((resolve) => server.close(resolve));
       app.gauges.close();
+      await app.markets.close();
       await caliper.close();
       await market.close();
       await drop();

@@ -1,11 +1,14 @@
 /** Many comparables at once: good rows go in, bad ones are told with their line and column. */
 import { REQUIRED_COLUMNS, type ComparablesImportAnswer, type RowError } from '@jutbank/contract/value';
-import { raiseRevision, type Queries } from '../db/index.ts';
+import iconv from 'iconv-lite';
+import { ulid } from 'ulid';
+import { mapRow, type ColumnMapping } from '@jutbank/core/value';
+import type { Queries } from '../db/index.ts';
 import { invalid } from '../http/index.ts';
 import type { Library } from '../reference/index.ts';
 import { isCsvError, readCsv } from './csv.ts';
 import { normaliseRow, todayIso, type Known, type NormalRow } from './normalise.ts';
-import { insertComparables, knownHashes } from './queries.ts';
+import { insertComparables, knownHashes, nowCounted } from './queries.ts';
 
 export interface RawRow {
   readonly line: number;
@@ -16,18 +19,40 @@ export interface RawFile {
   readonly decimalComma: boolean;
   readonly rows: readonly RawRow[];
   readonly errors: readonly RowError[];
+  /** the file's name, for the list of imports */
+  readonly name?: string;
 }
 
-/** @throws 422 when the file is not text, or lacks a column that it must have */
-export function rawFromCsv(bytes: Buffer): RawFile {
-  let text: string;
+/** Text of a file somebody exported: UTF-8, UTF-16 with its mark, or the usual one-byte encoding of older programs. */
+export function textOf(bytes: Buffer): { text: string; encoding: string } {
+  for (const encoding of ['utf-16le', 'utf-16be'])
+    if (bytes.subarray(0, 2).equals(encoding === 'utf-16le' ? MARK_LE : MARK_BE))
+      return { text: iconv.decode(bytes, encoding), encoding };
   try {
-    text = new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+    return { text: new TextDecoder('utf-8', { fatal: true }).decode(bytes), encoding: 'utf-8' };
   } catch {
-    throw invalid([{ pointer: '/file', message: 'this file is not UTF-8 text; save it as CSV in UTF-8' }]);
+    // the runtime's own decoder takes this encoding for Latin-1, which has no euro sign
+    return { text: iconv.decode(bytes, 'windows-1252'), encoding: 'windows-1252' };
   }
-  const file = readCsv(text);
-  needColumns(file.header);
+}
+const MARK_LE = Buffer.from([0xff, 0xfe]);
+const MARK_BE = Buffer.from([0xfe, 0xff]);
+
+/**
+ * @param mapping how somebody else's columns are read; without one the file is in Jutbank's own, in UTF-8
+ * @throws 422 when the file is not text, or lacks a column that it must have
+ */
+export function rawFromCsv(bytes: Buffer, mapping?: ColumnMapping): RawFile {
+  if (!mapping) {
+    try {
+      new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+    } catch {
+      throw invalid([{ pointer: '/file', message: 'this file is not UTF-8 text; save it as CSV in UTF-8' }]);
+    }
+  }
+  const file = readCsv(textOf(bytes).text);
+  if (!mapping) needColumns(file.header);
+  else needColumns([...Object.values(mapping.columns), ...Object.keys(mapping.fixed)]);
   const twice = file.header.find((name, i) => file.header.indexOf(name) !== i);
   if (twice !== undefined)
     throw invalid([{ pointer: '/file', message: `the column “${twice}” stands in the header twice` }]);
@@ -42,13 +67,14 @@ export function rawFromCsv(bytes: Buffer): RawFile {
         value: row.value,
         message: row.message,
       });
-    else
-      rows.push({
-        line: row.line,
-        cells: Object.fromEntries(file.header.map((name, i) => [name, row.cells[i] ?? ''])),
-      });
+    else {
+      const cells = Object.fromEntries(file.header.map((name, i) => [name, row.cells[i] ?? '']));
+      rows.push({ line: row.line, cells: mapping ? mapRow(mapping, cells) : cells });
+    }
   }
-  return { header: file.header, decimalComma: file.separator !== ',', rows, errors };
+  // an error in a mapped column is told at the column of the file it was read from
+  const header = mapping ? file.header.map((name) => mapping.columns[name] ?? name) : file.header;
+  return { header, decimalComma: !mapping && file.separator !== ',', rows, errors };
 }
 
 export function rawFromRows(rows: readonly Readonly<Record<string, string | number | null>>[]): RawFile {
@@ -94,11 +120,12 @@ export async function importComparables(
   tx: Queries,
   file: RawFile,
   known: Known,
-  options: { check: boolean; progress?: (share: number) => Promise<void> },
+  options: { check: boolean; person?: string; progress?: (share: number) => Promise<void> },
 ): Promise<ComparablesImportAnswer> {
   const errors: RowError[] = [...file.errors];
   const warnings: RowError[] = [];
   const seen = new Set<string>();
+  const importId = ulid();
   let added = 0;
   let alreadyKnown = 0;
   let rejected = file.errors.length;
@@ -133,13 +160,21 @@ export async function importComparables(
       added += good.length - there.size;
       alreadyKnown += there.size;
     } else {
-      const result = await insertComparables(tx, good);
+      const result = await insertComparables(tx, good, { importId });
       added += result.added;
       alreadyKnown += good.length - result.added;
     }
     await options.progress?.(Math.min(1, (at + STEP) / file.rows.length));
   }
-  if (added > 0 && !options.check) await raiseRevision(tx, 'comparables');
+  if (added > 0 && !options.check) {
+    await tx.run('INSERT INTO comparable_import (id, name, person, rows_in) VALUES (?, ?, ?, ?)', [
+      importId,
+      (file.name ?? 'rows').slice(0, 200),
+      (options.person ?? '').slice(0, 160),
+      added,
+    ]);
+    await nowCounted(tx, { importId });
+  }
   errors.sort((a, b) => a.line - b.line);
   return { rows: file.rows.length + file.errors.length, added, alreadyKnown, rejected, errors, warnings };
 }

@@ -1,5 +1,6 @@
-export { COMPARABLES_JOB, mountValue } from './routes.ts';
-export { importComparables, knownFor, type RawFile } from './importComparables.ts';
-export { answerEstimate, Markets, VENUE_OF_SHOP, type MarketOnDay } from './market.ts';
+export { COMPARABLES_JOB, type ComparablesJob } from './comparables.ts';
+export { mountValue } from './routes.ts';
+export { importComparables, knownFor } from './importComparables.ts';
+export { answerEstimate, MarketOnDay, Markets, subjectAsked, VENUE_OF_SHOP } from './market.ts';
 export { normaliseRow, todayIso } from './normalise.ts';
-export { insertComparables, knownHashes } from './queries.ts';
+export { insertComparables, knownHashes, nowCounted } from './queries.ts';

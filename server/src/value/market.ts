@@ -1,76 +1,326 @@
-/** The fitted market of a day: fitted once for what it rests on, then shared. Never older than an answered import. */
-import { dayOf } from '@jutbank/core/dates';
+/**
+ * The fitted market of a day, never older than an import that was answered: the newest fit is brought up to date for
+ * the few prices that came since, and a whole new one is made in the background.
+ */
 import { money, type Money } from '@jutbank/core/money';
 import {
+  amendMarket,
   estimateWorth,
-  fitMarket,
+  gatherPrices,
+  Market,
+  MOST_AMENDED,
+  NOTHING_GATHERED,
+  type Comparable,
   type EstimateSubject,
-  type Market,
+  type Evidence,
+  type FittedMarket,
+  type GatheredPrices,
   type MarketReference,
   type RateOn,
   type VenueKind,
 } from '@jutbank/core/value';
 import type { EstimateAnswer, EstimateQuestion } from '@jutbank/contract/value';
-import { revisions, type Database, type Queries } from '../db/index.ts';
+import { revisions, type Database, type Queries, type RevisionName } from '../db/index.ts';
 import { invalid } from '../http/index.ts';
 import type { Library } from '../reference/index.ts';
 import { shopOf } from '../shop/index.ts';
-import { comparablesByIds, loadRates, rateOn, salesUpTo } from './queries.ts';
+import { Fitter } from './fitter.ts';
+import { comparablesByIds, loadRates, rateOn, rateUsed, type RateTable } from './queries.ts';
+import { marketReferenceOf } from './reference.ts';
+import { changeBetween, numberDay, salesByIds, salesOf, type Extent, type SalesChange } from './sales.ts';
+import { storedFits, type MarketFit } from './storedFit.ts';
 
-const MOST_MARKETS = 8;
+/** Fits and prepared markets that are kept in hand. */
+const MOST_FITS = 6;
+const MOST_MARKETS = 12;
+const MOST_TRIES = 6;
+/** A fit in the background begins after so long without another change, but no later than that. */
+const QUIET_MS = 1500;
+const LONGEST_WAIT_MS = 15_000;
 
-export interface MarketOnDay {
-  readonly market: Market;
+type Revisions = Record<RevisionName, number>;
+interface Basis {
+  readonly table: RateTable;
   readonly rates: RateOn;
   readonly base: string;
-  readonly day: number;
+  readonly reference: MarketReference;
 }
 
-const dayNumber = (iso: string) =>
-  dayOf(Number(iso.slice(0, 4)), Number(iso.slice(5, 7)), Number(iso.slice(8, 10)));
-
-export class Markets {
-  readonly #fitted = new Map<string, Promise<MarketOnDay>>();
+/** A market ready to be asked on one day. */
+export class MarketOnDay {
+  readonly #changed: Gathered = new Map();
 
   constructor(
     readonly database: Database,
-    readonly library: Library,
+    readonly market: Market,
+    readonly table: RateTable,
+    readonly base: string,
+    readonly asOf: string,
+    /** what the fit behind it rests on; prices gathered for that are shared by all that rest on it */
+    readonly behind: { readonly fit: MarketFit; readonly gathered: Gathered; readonly change: SalesChange },
   ) {}
 
-  async on(asOf: string): Promise<MarketOnDay> {
+  get rates(): RateOn {
+    return this.market.rateOn;
+  }
+
+  get day(): number {
+    return numberDay(this.asOf);
+  }
+
+  async evidence(subject: EstimateSubject): Promise<Evidence> {
+    const gathered = await Promise.all(
+      subject.variants.map(
+        async ({ variant }) =>
+          [variant, await this.#gathered({ variant }, (s) => s.variant === variant)] as const,
+      ),
+    );
+    const reasons = new Map(
+      this.market.fitted.excluded.flatMap((e) => (e.pattern === subject.pattern ? [[e.id, e.reason]] : [])),
+    );
+    const excluded = await salesByIds(
+      this.database,
+      [...reasons.keys()].slice(0, MOST_EXCLUDED),
+      this.behind.fit.grades,
+    );
+    // the whole pattern is looked through only where the variants have no sale to show
+    const ownSold = gathered.some(([, prices]) => prices.sold.length > 0);
+    const { pattern } = subject;
+    return {
+      own: new Map(gathered),
+      pattern: ownSold ? NOTHING_GATHERED : await this.#gathered({ pattern }, (s) => s.pattern === pattern),
+      excluded: excluded.flatMap((sale) => {
+        const reason = reasons.get(sale.id);
+        return reason === undefined ? [] : [{ sale, reason }];
+      }),
+    };
+  }
+
+  /** Those the fit knew, gathered once; with them what came since. What went since has them gathered anew. */
+  #gathered(
+    of: { variant: string } | { pattern: string },
+    belongs: (sale: Comparable) => boolean,
+  ): Promise<GatheredPrices> {
+    const { fit, gathered, change } = this.behind;
+    const key = JSON.stringify(of);
+    const extent = { asOf: this.asOf, comparables: fit.comparables };
+    const read = () => salesOf(this.database, of, extent, fit.grades);
+    const added = change.added.filter(belongs);
+    if (change.removed.some(belongs))
+      return once(this.#changed, key, async () =>
+        gatherPrices(this.market, added, gatherPrices(this.market, await read())),
+      );
+    const known = once(gathered, key, async () => gatherPrices(this.market, await read()));
+    return added.length === 0
+      ? known
+      : once(this.#changed, key, async () => gatherPrices(this.market, added, await known));
+  }
+}
+
+type Gathered = Map<string, Promise<GatheredPrices>>;
+function once(kept: Gathered, key: string, make: () => Promise<GatheredPrices>): Promise<GatheredPrices> {
+  let found = kept.get(key);
+  if (!found) {
+    kept.set(key, (found = make()));
+    found.catch(() => kept.delete(key));
+  }
+  return found;
+}
+
+const MOST_EXCLUDED = 200;
+
+/** A fit brought up to date, step by step. */
+interface Amended extends Extent {
+  readonly origin: MarketFit;
+  readonly reference: number;
+  readonly fitted: FittedMarket;
+  /** all that came and went since the fit was made */
+  readonly since: SalesChange;
+}
+const size = (change: SalesChange) => change.added.length + change.removed.length;
+/** One change after another: what came and went again is neither. */
+function together(first: SalesChange, then: SalesChange): SalesChange {
+  const gone = new Set(then.removed.map((s) => s.id));
+  const back = new Set(then.added.map((s) => s.id));
+  const came = new Set(first.added.map((s) => s.id));
+  const left = new Set(first.removed.map((s) => s.id));
+  return {
+    added: [...first.added.filter((s) => !gone.has(s.id)), ...then.added.filter((s) => !left.has(s.id))],
+    removed: [
+      ...first.removed.filter((s) => !back.has(s.id)),
+      ...then.removed.filter((s) => !came.has(s.id)),
+    ],
+  };
+}
+
+export class Markets {
+  readonly #ready = new Map<string, Promise<MarketOnDay>>();
+  readonly #gathered = new WeakMap<MarketFit, Map<string, Gathered>>();
+  #fits: MarketFit[] | undefined;
+  #fitting: Promise<MarketFit> | undefined;
+  #lastAsked: string | undefined;
+  #amended: Amended | undefined;
+  #basis: { reference: number; rates: number; basis: Promise<Basis> } | undefined;
+  #refit: { timer: NodeJS.Timeout; since: number } | undefined;
+  readonly #fitter: Fitter;
+
+  /** @param url of the database, for the fitting thread; @param onError hears of fits that failed in the background */
+  constructor(
+    readonly database: Database,
+    readonly library: Library,
+    url: string,
+    readonly onError: (error: unknown) => void,
+  ) {
+    this.#fitter = new Fitter(url);
+  }
+
+  close(): Promise<void> {
+    clearTimeout(this.#refit?.timer);
+    return this.#fitter.close();
+  }
+
+  on(asOf: string): Promise<MarketOnDay> {
+    this.#lastAsked = asOf;
+    return this.#on(asOf);
+  }
+
+  /** Prices came in: the market is made ready before somebody asks. */
+  expect(today: string): void {
+    this.#on(this.#lastAsked ?? today).catch(this.onError);
+  }
+
+  async #on(asOf: string): Promise<MarketOnDay> {
     const now = await revisions(this.database);
     const key = [now.reference, now.comparables, now.rates, asOf].join(' ');
-    const known = this.#fitted.get(key);
+    const known = this.#ready.get(key);
     if (known) return known;
-    const fitting = this.#fit(asOf);
-    this.#fitted.set(key, fitting);
-    fitting.catch(() => this.#fitted.delete(key));
-    for (const old of this.#fitted.keys()) {
-      if (this.#fitted.size <= MOST_MARKETS) break;
-      this.#fitted.delete(old);
+    const preparing = this.#prepare(now, asOf, key);
+    this.#ready.set(key, preparing);
+    preparing.catch(() => this.#ready.delete(key));
+    for (const old of this.#ready.keys()) {
+      if (this.#ready.size <= MOST_MARKETS) break;
+      this.#ready.delete(old);
     }
+    return preparing;
+  }
+
+  async #prepare(first: Revisions, asOf: string, key: string): Promise<MarketOnDay> {
+    this.#fits ??= await storedFits(this.database);
+    for (let now = first, tries = 0; tries < MOST_TRIES; tries++) {
+      const { table, rates, base, reference } = await this.#basisOf(now);
+      for (const fit of this.#fits) {
+        if (fit.rates !== now.rates) continue;
+        const from = this.#lastAmended(fit, asOf, now);
+        const change = await changeBetween(
+          this.database,
+          from,
+          { comparables: now.comparables, asOf },
+          fit.grades,
+          MOST_AMENDED,
+        );
+        if (!change) continue;
+        const changed = change.added.length + change.removed.length > 0;
+        const fitted = changed
+          ? amendMarket(from.fitted, change.added, change.removed, reference, rates)
+          : from.fitted;
+        const since = together(from.since, change);
+        if (fit.reference !== now.reference || (size(since) > 0 && fit.comparables !== now.comparables))
+          this.#fitSoon(asOf, key);
+        this.#amended = {
+          origin: fit,
+          reference: now.reference,
+          comparables: now.comparables,
+          asOf,
+          fitted,
+          since,
+        };
+        return new MarketOnDay(this.database, new Market(fitted, reference, rates), table, base, asOf, {
+          fit,
+          gathered: this.#gatheredFor(fit, `${asOf} ${now.reference}`),
+          change: since,
+        });
+      }
+      // a fit that is under way may do
+      await (this.#fitting ?? this.#fit(asOf));
+      now = await revisions(this.database);
+    }
+    throw new Error('the market moves faster than it can be fitted');
+  }
+
+  /** The fit as it was last brought up to date for that day, or as it was made. */
+  #lastAmended(
+    fit: MarketFit,
+    asOf: string,
+    now: Revisions,
+  ): Pick<Amended, 'comparables' | 'asOf' | 'fitted' | 'since'> {
+    const last = this.#amended;
+    return last?.origin === fit &&
+      last.asOf === asOf &&
+      last.reference === now.reference &&
+      last.comparables <= now.comparables
+      ? last
+      : { ...fit, since: { added: [], removed: [] } };
+  }
+
+  /** Rates and reference as they are in a revision, read once. */
+  async #basisOf(now: Revisions): Promise<Basis> {
+    const known = this.#basis;
+    if (known?.reference === now.reference && known.rates === now.rates) return known.basis;
+    const basis = (async (): Promise<Basis> => {
+      const [table, shop, index] = await Promise.all([
+        loadRates(this.database),
+        shopOf(this.database),
+        this.library.index(),
+      ]);
+      return {
+        table,
+        rates: rateOn(table, shop.baseCurrency),
+        base: shop.baseCurrency,
+        reference: marketReferenceOf(
+          index.patterns.values(),
+          index.rows.map((row) => row.variant),
+          index.features.values(),
+        ),
+      };
+    })();
+    this.#basis = { reference: now.reference, rates: now.rates, basis };
+    basis.catch(() => (this.#basis = undefined));
+    return basis;
+  }
+
+  #gatheredFor(fit: MarketFit, day: string): Gathered {
+    let days = this.#gathered.get(fit);
+    if (!days) this.#gathered.set(fit, (days = new Map()));
+    let gathered = days.get(day);
+    if (!gathered) days.set(day, (gathered = new Map()));
+    return gathered;
+  }
+
+  #fit(asOf: string): Promise<MarketFit> {
+    const fitting = this.#fitter.fit(asOf).then((fit) => {
+      this.#fits = [fit, ...(this.#fits ?? [])].slice(0, MOST_FITS);
+      return fit;
+    });
+    this.#fitting = fitting;
+    const done = () => {
+      if (this.#fitting === fitting) this.#fitting = undefined;
+    };
+    fitting.then(done, done);
     return fitting;
   }
 
-  async #fit(asOf: string): Promise<MarketOnDay> {
-    const [sales, table, shop, index] = await Promise.all([
-      salesUpTo(this.database, asOf),
-      loadRates(this.database),
-      shopOf(this.database),
-      this.library.index(),
-    ]);
-    const rates = rateOn(table, shop.baseCurrency);
-    const reference: MarketReference = {
-      patterns: index.patterns,
-      variants: new Map(
-        index.rows.map((row) => [
-          row.variant.id,
-          { id: row.variant.id, pattern: row.pattern.id, kind: row.variant.kind },
-        ]),
-      ),
-    };
-    const day = dayNumber(asOf);
-    return { market: fitMarket(sales, reference, rates, day), rates, base: shop.baseCurrency, day };
+  /** A whole fit in the background, once it is quiet for a moment; whatever is prepared after it rests on it. */
+  #fitSoon(asOf: string, key: string): void {
+    if (this.#fitting) return;
+    const since = this.#refit?.since ?? Date.now();
+    clearTimeout(this.#refit?.timer);
+    const wait = Math.max(0, Math.min(QUIET_MS, since + LONGEST_WAIT_MS - Date.now()));
+    const timer = setTimeout(() => {
+      this.#refit = undefined;
+      this.#fit(asOf).then(() => this.#ready.delete(key), this.onError);
+    }, wait);
+    timer.unref();
+    this.#refit = { timer, since };
   }
 }
 
@@ -89,7 +339,7 @@ export async function answerEstimate(
         message: `no exchange rate for ${question.currency} is known on or before ${question.asOf}`,
       },
     ]);
-  const reference = on.market.design.reference;
+  const { reference } = on.market;
   if (!reference.patterns.has(subject.pattern))
     throw invalid([{ pointer: '/subject/pattern', message: `there is no pattern “${subject.pattern}”` }]);
   const strange = subject.variants.findIndex((v) => reference.variants.get(v.variant)?.pattern === undefined);
@@ -100,16 +350,8 @@ export async function answerEstimate(
         message: `there is no variant “${subject.variants[strange]?.variant ?? ''}”`,
       },
     ]);
-  const asked: EstimateSubject = {
-    pattern: subject.pattern,
-    variants: subject.variants,
-    conditionIndex: subject.conditionIndex ?? undefined,
-    box: subject.box ?? undefined,
-    papers: subject.papers ?? undefined,
-    sheath: subject.sheath ?? undefined,
-    alterations: subject.alterations ?? [],
-  };
-  const estimate = estimateWorth(on.market, asked, question.venueKind, on.day);
+  const asked = subjectAsked(subject);
+  const estimate = estimateWorth(on.market, await on.evidence(asked), asked, question.venueKind, on.day);
   const amount = (base: number): Money => money((base * rate).toFixed(6), question.currency);
   const logRate = Math.log(rate);
   const records = await comparablesByIds(
@@ -137,6 +379,7 @@ export async function answerEstimate(
         priceKind: row.sale.priceKind,
         variant: row.sale.variant ?? null,
         paid: row.sale.price,
+        rate: shownRate(on, row.sale),
         converted: row.excluded === null ? amount(row.converted) : null,
         adjusted: row.excluded === null ? amount(row.adjusted) : null,
         weight: Math.round(row.weight * 1e8) / 1e8,
@@ -154,5 +397,22 @@ export async function answerEstimate(
     notes: [...estimate.notes],
   };
 }
+
+function shownRate(on: MarketOnDay, sale: Comparable): { rate: string; date: string } | null {
+  if (sale.price.currency === on.base) return null;
+  const used = rateUsed(on.table, sale.price.currency, sale.day);
+  return used ? { rate: String(used.rate), date: used.iso } : null;
+}
+
+/** The subject in the engine's words: what is null on the wire is unknown. */
+export const subjectAsked = (subject: EstimateQuestion['subject']): EstimateSubject => ({
+  pattern: subject.pattern,
+  variants: subject.variants,
+  conditionIndex: subject.conditionIndex ?? undefined,
+  box: subject.box ?? undefined,
+  papers: subject.papers ?? undefined,
+  sheath: subject.sheath ?? undefined,
+  alterations: subject.alterations ?? [],
+});
 
 export const VENUE_OF_SHOP: VenueKind = 'retail';

@@ -1,28 +1,33 @@
 /** SQL of comparables and rates. */
-import { ulid } from 'ulid';
-import { dayOf } from '@jutbank/core/dates';
+import { monotonicFactory } from 'ulid';
 import { money } from '@jutbank/core/money';
-import { middleOfGrade } from '@jutbank/core/condition';
-import type { Alteration, Comparable, ItemState, PriceKind, VenueKind } from '@jutbank/core/value';
-import type { ComparableRecord } from '@jutbank/contract/value';
-import type { Queries, Value } from '../db/index.ts';
+import type { ItemState, PriceKind, RateOn, VenueKind } from '@jutbank/core/value';
+import type { ComparableFilter, ComparableRecord, ComparableState } from '@jutbank/contract/value';
+import { raiseRevision, type Queries, type Value } from '../db/index.ts';
 import type { NormalRow } from './normalise.ts';
+import { numberDay } from './sales.ts';
+
+/** One after the other within a millisecond: rows of one list are written where the last one was. */
+const nextId = monotonicFactory();
 
 const COLUMNS =
-  'id, row_hash, sale_date, sale_day, price, currency, price_kind, venue_kind, pattern_id, variant_id, condition_index, box, papers, sheath, alterations, buyer_premium_pct, shipping_included, cells, piece_id';
+  'id, row_hash, sale_date, sale_day, price, currency, price_kind, venue_kind, pattern_id, variant_id, condition_index, box, papers, sheath, alterations, buyer_premium_pct, shipping_included, cells, piece_id, import_id, venue, grade_scale, grade, words';
 
 /** With the variant's name, for lists a person reads. */
-const SHOWN = `${COLUMNS}, (SELECT v.name FROM reference_variant v WHERE v.id = comparable.variant_id) AS variant_name`;
+const SHOWN = `${COLUMNS}, state, state_reason, (SELECT v.name FROM reference_variant v WHERE v.id = comparable.variant_id) AS variant_name`;
 
-/** Adds rows that are not known yet; the number added. */
+const LONGEST_VENUE = 200;
+const LONGEST_WORDS = 240;
+
+/** Adds rows that are not known yet; the number added. They count once `nowCounted` has said so, in the same transaction. */
 export async function insertComparables(
   tx: Queries,
   rows: readonly NormalRow[],
-  pieceId: string | null = null,
+  from: { readonly pieceId?: string; readonly importId?: string } = {},
 ): Promise<{ added: number; ids: string[] }> {
-  const ids = rows.map(() => ulid());
+  const ids = rows.map(() => nextId());
   const values = rows.map((r, i): Value[] => [
-    ids[i] ?? ulid(),
+    ids[i] ?? nextId(),
     r.hash,
     r.saleDate,
     r.saleDay,
@@ -40,12 +45,47 @@ export async function insertComparables(
     r.buyerPremiumPct,
     r.shippingIncluded,
     JSON.stringify(r.cells),
-    pieceId,
+    from.pieceId ?? null,
+    from.importId ?? null,
+    r.cells.venue?.slice(0, LONGEST_VENUE) ?? null,
+    r.cells.grade_scale ?? null,
+    r.cells.grade ?? null,
+    folded([r.cells.venue, r.cells.source, r.cells.note].filter(Boolean).join(' ')).slice(0, LONGEST_WORDS),
   ]);
   if (values.length === 0) return { added: 0, ids };
   // every cell was checked against the reference before; IGNORE passes over rows that are known by their hash
   const added = await tx.insertMany(`INSERT IGNORE INTO comparable (${COLUMNS}) VALUES ?`, values);
   return { added, ids };
+}
+
+/** New rows count from now on: a revision in which they came is written beside them. */
+export async function nowCounted(
+  tx: Queries,
+  which: { readonly ids: readonly string[] } | { readonly importId: string },
+): Promise<void> {
+  const revision = await raiseRevision(tx, 'comparables');
+  if ('importId' in which)
+    await tx.run('UPDATE comparable SET changed_in = ? WHERE import_id = ?', [revision, which.importId]);
+  else if (which.ids.length > 0)
+    await tx.run(`UPDATE comparable SET changed_in = ? WHERE id IN (${which.ids.map(() => '?').join(',')})`, [
+      revision,
+      ...which.ids,
+    ]);
+}
+
+/** Sets rows aside, merges them into another or takes them back; those already so are passed over. The number changed. */
+export async function changeStates(
+  tx: Queries,
+  ids: readonly string[],
+  to: { readonly state: ComparableState; readonly reason: string | null; readonly mergedInto: string | null },
+): Promise<number> {
+  if (ids.length === 0) return 0;
+  const revision = await raiseRevision(tx, 'comparables');
+  return tx.run(
+    `UPDATE comparable SET changed_before = changed_in, changed_in = ?, state = ?, state_reason = ?, merged_into = ?
+     WHERE id IN (${ids.map(() => '?').join(',')}) AND state <> ?`,
+    [revision, to.state, to.reason, to.mergedInto, ...ids, to.state],
+  );
 }
 
 export async function knownHashes(db: Queries, hashes: readonly string[]): Promise<Set<string>> {
@@ -80,10 +120,14 @@ interface ComparableRow {
   buyer_premium_pct: string | null;
   shipping_included: number;
   cells: Record<string, string>;
+  state: ComparableState;
+  state_reason: string | null;
 }
 
 const recordOf = (row: ComparableRow): ComparableRecord => ({
   id: row.id,
+  state: row.state,
+  stateReason: row.state_reason,
   cells: row.cells,
   saleDate: row.sale_date,
   price: money(row.price, row.currency),
@@ -95,24 +139,31 @@ const recordOf = (row: ComparableRow): ComparableRecord => ({
   conditionIndex: row.condition_index === null ? null : Number(row.condition_index),
 });
 
-export interface ComparableFilter {
-  readonly pattern: string | undefined;
-  readonly variant: string | undefined;
-  readonly priceKind: string | undefined;
-}
+/** As `words` are stored: without case and accents. */
+const folded = (text: string): string => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
 
 function filterSql(filter: ComparableFilter): { where: string[]; values: Value[] } {
-  const where: string[] = [];
-  const values: Value[] = [];
-  for (const [column, value] of [
-    ['pattern_id', filter.pattern],
-    ['variant_id', filter.variant],
-    ['price_kind', filter.priceKind],
+  const where = ['state = ?'];
+  const values: Value[] = [filter.state ?? 'kept'];
+  for (const [condition, value] of [
+    ['pattern_id = ?', filter.pattern],
+    ['variant_id = ?', filter.variant],
+    ['price_kind = ?', filter.priceKind],
+    ['venue_kind = ?', filter.venueKind],
+    ['currency = ?', filter.currency],
+    ['sale_day >= ?', filter.from],
+    ['sale_day <= ?', filter.to],
   ] as const)
-    if (value !== undefined) {
-      where.push(`${column} = ?`);
+    if (value !== undefined && value !== '') {
+      where.push(condition);
       values.push(value);
     }
+  for (const word of folded(filter.q ?? '')
+    .split(/\s+/)
+    .filter(Boolean)) {
+    where.push('words LIKE ?');
+    values.push(`%${word.replace(/[%_\\]/g, '\\$&')}%`);
+  }
   return { where, values };
 }
 
@@ -129,7 +180,7 @@ export async function listComparables(
     values.push(day, day, id);
   }
   const rows = await db.rows<ComparableRow>(
-    `SELECT ${SHOWN} FROM comparable ${where.length > 0 ? `WHERE ${where.join(' AND ')}` : ''} ORDER BY sale_day DESC, id DESC LIMIT ?`,
+    `SELECT ${SHOWN} FROM comparable WHERE ${where.join(' AND ')} ORDER BY sale_day DESC, id DESC LIMIT ?`,
     [...values, limit],
   );
   return rows.map((row) => ({ ...recordOf(row), sale_day: row.sale_day }));
@@ -138,7 +189,7 @@ export async function listComparables(
 export async function countComparables(db: Queries, filter: ComparableFilter): Promise<number> {
   const { where, values } = filterSql(filter);
   const row = await db.row<{ n: number }>(
-    `SELECT COUNT(*) AS n FROM comparable ${where.length > 0 ? `WHERE ${where.join(' AND ')}` : ''}`,
+    `SELECT COUNT(*) AS n FROM comparable WHERE ${where.join(' AND ')}`,
     values,
   );
   return Number(row?.n ?? 0);
@@ -155,56 +206,6 @@ export async function comparablesByIds(
   );
   return new Map(rows.map((row) => [row.id, recordOf(row)]));
 }
-
-const numberDay = (iso: string) =>
-  dayOf(Number(iso.slice(0, 4)), Number(iso.slice(5, 7)), Number(iso.slice(8, 10)));
-
-/** How firmly a grade word is held to the middle of its band, in sales. */
-const GRADE_HOLD = 8;
-
-/** All sales up to a day, ready for the regression; a grade alone stands for what rows with both say. */
-export async function salesUpTo(db: Queries, day: string): Promise<Comparable[]> {
-  const rows = await db.rows<ComparableRow>(
-    `SELECT ${COLUMNS}, NULL AS variant_name FROM comparable WHERE sale_day <= ? ORDER BY id`,
-    [day],
-  );
-  const sums = new Map<string, { total: number; n: number }>();
-  for (const row of rows) {
-    const key = gradeKey(row);
-    if (key === undefined || row.condition_index === null) continue;
-    const sum = sums.get(key) ?? { total: 0, n: 0 };
-    sums.set(key, { total: sum.total + Number(row.condition_index), n: sum.n + 1 });
-  }
-  const indexOf = (row: ComparableRow): number | undefined => {
-    if (row.condition_index !== null) return Number(row.condition_index);
-    const key = gradeKey(row);
-    const middle = middleOfGrade(row.cells.grade_scale ?? '', row.cells.grade ?? '');
-    if (key === undefined || middle === undefined) return undefined;
-    const sum = sums.get(key) ?? { total: 0, n: 0 };
-    return (sum.total + GRADE_HOLD * middle) / (sum.n + GRADE_HOLD);
-  };
-  return rows.map((row) => ({
-    id: row.id,
-    day: numberDay(row.sale_day),
-    price: money(row.price, row.currency),
-    priceKind: row.price_kind,
-    venueKind: row.venue_kind,
-    pattern: row.pattern_id,
-    variant: row.variant_id ?? undefined,
-    conditionIndex: indexOf(row),
-    box: row.box ?? undefined,
-    papers: row.papers ?? undefined,
-    sheath: row.sheath ?? undefined,
-    alterations: row.alterations === '' ? [] : (row.alterations.split('|') as Alteration[]),
-    buyerPremiumPct: row.buyer_premium_pct === null ? undefined : Number(row.buyer_premium_pct),
-    shippingIncluded: Boolean(row.shipping_included),
-  }));
-}
-
-const gradeKey = (row: ComparableRow) =>
-  row.cells.grade !== undefined && row.cells.grade_scale !== undefined
-    ? `${row.cells.grade_scale} ${row.cells.grade}`
-    : undefined;
 
 export async function storeRates(
   tx: Queries,
@@ -253,21 +254,25 @@ export async function loadRates(db: Queries): Promise<RateTable> {
   return { byCurrency };
 }
 
-/** The last rate on or before a day; 1 for the base. */
-export function rateOn(
+/** The last rate on or before a day, with the day it is of. */
+export function rateUsed(
   table: RateTable,
-  base: string,
-): (currency: string, day: number) => number | undefined {
-  return (currency, day) => {
-    if (currency === base) return 1;
-    const list = table.byCurrency.get(currency);
-    if (!list) return undefined;
-    let [low, high] = [0, list.length];
-    while (low < high) {
-      const middle = (low + high) >> 1;
-      if ((list[middle]?.day ?? Infinity) <= day) low = middle + 1;
-      else high = middle;
-    }
-    return list[low - 1]?.rate;
-  };
+  currency: string,
+  day: number,
+): { readonly rate: number; readonly iso: string } | undefined {
+  const list = table.byCurrency.get(currency);
+  if (!list) return undefined;
+  let [low, high] = [0, list.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if ((list[middle]?.day ?? Infinity) <= day) low = middle + 1;
+    else high = middle;
+  }
+  return list[low - 1];
 }
+
+/** Units of a currency for one of the base on a day; 1 for the base. */
+export const rateOn =
+  (table: RateTable, base: string): RateOn =>
+  (currency, day) =>
+    currency === base ? 1 : rateUsed(table, currency, day)?.rate;

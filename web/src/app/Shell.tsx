@@ -36,6 +36,8 @@ export function Shell() {
 
 const PLACES = [
   ['/', 'Tray'],
+  ['/fair', 'Fair'],
+  ['/lots', 'Lots'],
   ['/reference', 'Reference'],
   ['/comparables', 'Comparables'],
   ['/sales', 'Sales'],

@@ -84,7 +84,14 @@ function Condition({
         <div className="threecol">
           <section aria-label="Inspection">
             <StageBar title="Look at" state={state} />
-            <Inspect sheet={sheet} state={state} may={mayWork && !state.value.inspected} />
+            <Inspect
+              construction={construction}
+              body={state.value}
+              may={mayWork && !state.value.inspected}
+              items
+              onChange={state.set}
+              onUndo={state.undo}
+            />
           </section>
           <section aria-label="What was found">
             <Found
@@ -102,6 +109,11 @@ function Condition({
                 construction={construction}
                 numbers={numbersOf(sheet.observations)}
                 inspected={state.value.inspected}
+                untouched={
+                  !state.value.inspected &&
+                  state.value.findings.length === 0 &&
+                  Object.keys(state.value.inspection.steps).length === 0
+                }
                 may={mayWork}
                 onFinish={() => set({ inspected: !state.value.inspected })}
               />

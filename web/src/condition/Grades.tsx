@@ -11,6 +11,7 @@ export function Grades({
   construction,
   numbers,
   inspected,
+  untouched,
   may,
   onFinish,
 }: {
@@ -19,10 +20,21 @@ export function Grades({
   /** numbers on its parts, read at the bench: stated beside the grade, never mixed in */
   numbers: NumbersAnswer | undefined;
   inspected: boolean;
+  /** nobody has looked at anything yet */
+  untouched: boolean;
   may: boolean;
   onFinish: () => void;
 }) {
   const main = mainScale(construction);
+  if (untouched)
+    return (
+      <>
+        <h2 className="sec">Grades</h2>
+        <p className="soft">
+          Nothing has been looked at yet, so there is nothing to grade. The grade builds up as you answer.
+        </p>
+      </>
+    );
   const ordered = [...grade.grades].sort((a, b) => Number(b.scale === main) - Number(a.scale === main));
   return (
     <>

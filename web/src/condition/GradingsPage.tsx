@@ -3,16 +3,7 @@ import { Button } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import {
-  defectInWords,
-  DEFECTS,
-  findingInWords,
-  PARTS,
-  SEVERITIES,
-  type Defect,
-  type Finding,
-  type Severity,
-} from '@jutbank/core/condition';
+import { defectInWords } from '@jutbank/core/condition';
 import type { GradingSheet, GradingSummary } from '@jutbank/contract/condition';
 import type { Page } from '@jutbank/contract/http';
 import type { PieceSlip } from '@jutbank/contract/intake';
@@ -20,6 +11,7 @@ import { ApiProblem, call, get } from '../app/api.ts';
 import { useMay } from '../app/session.ts';
 import { Failed, Loading } from '../app/states.tsx';
 import { dayText, sentence } from '../parts/words.ts';
+import { SecondLook } from './SecondLook.tsx';
 import './condition.css';
 
 export default function GradingsPage() {
@@ -141,7 +133,7 @@ function NewGrading({ onSet }: { onSet: (id: string) => void }) {
 
 function Sheet({ id }: { id: string }) {
   const may = useMay('work');
-  const [looking, setLooking] = useState<string>();
+  const [looking, setLooking] = useState<GradingSheet['items'][number]['piece']>();
   const sheet = useQuery({ queryKey: ['gradings', id], queryFn: () => get<GradingSheet>(`/gradings/${id}`) });
   if (sheet.isPending) return <Loading />;
   if (sheet.isError) return <Failed error={sheet.error} retry={() => void sheet.refetch()} />;
@@ -174,7 +166,7 @@ function Sheet({ id }: { id: string }) {
                   </span>
                 ) : (
                   may && (
-                    <button type="button" className="quiet" onClick={() => setLooking(piece.id)}>
+                    <button type="button" className="quiet" onClick={() => setLooking(piece)}>
                       Look at it
                     </button>
                   )
@@ -185,7 +177,7 @@ function Sheet({ id }: { id: string }) {
         </tbody>
       </table>
       {looking !== undefined && (
-        <Look key={looking} grading={id} piece={looking} onDone={() => setLooking(undefined)} />
+        <SecondLook key={looking.id} grading={id} piece={looking} onDone={() => setLooking(undefined)} />
       )}
       <h2 className="sec" style={{ marginTop: 16 }}>
         Agreement <small>weighted kappa: 1 always the same grade, 0 as by chance</small>
@@ -234,70 +226,6 @@ function Sheet({ id }: { id: string }) {
           </tbody>
         </table>
       )}
-    </div>
-  );
-}
-
-/** The second look: findings only, nothing of the first is shown. */
-function Look({ grading, piece, onDone }: { grading: string; piece: string; onDone: () => void }) {
-  const queries = useQueryClient();
-  const [findings, setFindings] = useState<readonly Finding[]>([]);
-  const [part, setPart] = useState<string>('blade');
-  const [defect, setDefect] = useState<Defect>('stain');
-  const [severity, setSeverity] = useState<Severity>('light');
-  const save = useMutation({
-    mutationFn: () =>
-      call<GradingSheet>('PUT', `/gradings/${grading}/pieces/${piece}`, { body: { findings } }),
-    onSuccess: async () => {
-      await queries.invalidateQueries({ queryKey: ['gradings'] });
-      onDone();
-    },
-  });
-  const pick = <T extends string>(label: string, value: T, options: readonly T[], set: (v: T) => void) => (
-    <select className="line" aria-label={label} value={value} onChange={(e) => set(e.target.value as T)}>
-      {options.map((o) => (
-        <option key={o} value={o}>
-          {sentence(o)}
-        </option>
-      ))}
-    </select>
-  );
-  return (
-    <div className="askbox">
-      <div className="big">What do you find?</div>
-      <div className="q">What was found before stays hidden until you are done.</div>
-      <ul>
-        {findings.map((f, i) => (
-          <li key={`${findingInWords(f)} ${i}`}>
-            {findingInWords(f)}{' '}
-            <button
-              type="button"
-              className="quiet"
-              aria-label={`Take away: ${findingInWords(f)}`}
-              onClick={() => setFindings(findings.filter((_, k) => k !== i))}
-            >
-              ×
-            </button>
-          </li>
-        ))}
-      </ul>
-      <div className="askline">
-        {pick('Part', part, PARTS, setPart)}
-        {pick('Defect', defect, DEFECTS, setDefect)}
-        {pick('Severity', severity, SEVERITIES, setSeverity)}
-        <Button onClick={() => setFindings([...findings, { part, defect, severity }])}>Add</Button>
-      </div>
-      {save.error && (
-        <p className="problem" role="alert">
-          {String(save.error.message)}
-        </p>
-      )}
-      <div style={{ display: 'flex', gap: 8 }}>
-        <Button variant="contained" disabled={save.isPending} onClick={() => save.mutate()}>
-          {findings.length === 0 ? 'Nothing was found' : 'That is all'}
-        </Button>
-        <Button onClick={onDone}>Not now</Button>
-      </div>
     </div>
   );
 }

@@ -1,14 +1,5 @@
 /** The condition report as a page: in the order of inspection, every finding with its picture, what was not looked at. */
-import {
-  belongsTo,
-  findingInWords,
-  inspectionFor,
-  notExamined,
-  partInWords,
-  stepState,
-  type Finding,
-  type GradeAnswer,
-} from '@jutbank/core/condition';
+import { findingInWords, reportOrder, type Finding, type GradeAnswer } from '@jutbank/core/condition';
 import { dimensionOfUnit, formatQuantity } from '@jutbank/core/units';
 import type { ConditionBody } from '@jutbank/contract/condition';
 import type { PieceSheet } from '@jutbank/contract/intake';
@@ -27,10 +18,7 @@ export function Report({
 }) {
   const vocabulary = useVocabulary();
   const { findings, inspection } = body;
-  const sections = inspectionFor(sheet.intake.construction, inspection);
-  const missing = notExamined(sections, inspection, findings);
-  const steps = sections.flatMap((s) => s.steps);
-  const elsewhere = findings.filter((f) => !steps.some((step) => belongsTo(f, step)));
+  const order = reportOrder(sheet.intake.construction, inspection, findings);
   const measures = sheet.observations.flatMap((o) => {
     if (!('measure' in o)) return [];
     const feature = vocabulary.data?.features.find((f) => f.id === o.feature);
@@ -44,7 +32,14 @@ export function Report({
         <p>
           <span className="num">{sheet.stockNumber}</span> {sheet.intake.title}
         </p>
-        <p>
+        {!body.inspected && (
+          <p className="warn">
+            {order.sections.length === 0
+              ? 'Nobody has looked at it yet: there is nothing to grade.'
+              : 'The inspection is not finished: the grades are of what was looked at so far.'}
+          </p>
+        )}
+        <p hidden={order.sections.length === 0 && order.elsewhere.length === 0}>
           Condition index <b className="num">{grade.conditionIndex.toFixed(1)}</b> of 100;{' '}
           {grade.grades.map((g) => `${g.scale} scale ${sentence(g.grade).toLowerCase()}`).join(', ')}{' '}
           <span className="soft">(rules {grade.grades.map((g) => g.rules).join(', ')})</span>
@@ -57,29 +52,21 @@ export function Report({
             </p>
           ))}
       </header>
-      {sections.map((section) => {
-        const looked = section.steps.filter((step) => stepState(step, inspection, findings) !== undefined);
-        if (looked.length === 0) return null;
-        const here = findings.filter((f) => section.steps.some((step) => belongsTo(f, step)));
-        const good = looked.filter((step) => stepState(step, inspection, findings) === 'good');
-        return (
-          <section key={section.id}>
-            <h3>{section.title}</h3>
-            {here.map((f, i) => (
-              <Told key={`${findingInWords(f)} ${i}`} finding={f} sheet={sheet} />
-            ))}
-            {good.length > 0 && (
-              <p className="soft">
-                Nothing found: {[...new Set(good.map((step) => partInWords(step.part)))].join(', ')}.
-              </p>
-            )}
-          </section>
-        );
-      })}
-      {elsewhere.length > 0 && (
+      {order.sections.map((section) => (
+        <section key={section.id}>
+          <h3>{section.title}</h3>
+          {section.findings.map((f, i) => (
+            <Told key={`${findingInWords(f)} ${i}`} finding={f} sheet={sheet} />
+          ))}
+          {section.nothingFound.length > 0 && (
+            <p className="soft">Nothing found: {section.nothingFound.join(', ')}.</p>
+          )}
+        </section>
+      ))}
+      {order.elsewhere.length > 0 && (
         <section>
           <h3>Also found</h3>
-          {elsewhere.map((f, i) => (
+          {order.elsewhere.map((f, i) => (
             <Told key={`${findingInWords(f)} ${i}`} finding={f} sheet={sheet} />
           ))}
         </section>
@@ -100,20 +87,19 @@ export function Report({
       </section>
       <section>
         <h3>Not examined</h3>
-        {missing.length === 0 ? (
+        {order.notExamined.length === 0 ? (
           <p>Everything on the list was examined.</p>
         ) : (
-          missing.map((m) => (
+          order.notExamined.map((m) => (
             <p key={m.section}>
-              {m.section}: {[...new Set(m.steps.map((s) => partInWords(s.part)))].join(', ')}
+              {m.section}: {m.parts.join(', ')}
             </p>
           ))
         )}
       </section>
       <p className="soft">
-        {body.inspected ? '' : 'The inspection is not finished. '}This states what was seen on the day, by eye
-        and simple gauges, without taking the piece apart; it is not an appraisal for tax, court or insurance,
-        which may need a licensed appraiser.
+        This states what was seen on the day, by eye and simple gauges, without taking the piece apart; it is
+        not an appraisal for tax, court or insurance, which may need a licensed appraiser.
       </p>
     </article>
   );

@@ -10,7 +10,8 @@ import { ApiProblem, call, get } from '../app/api.ts';
 import { useMay } from '../app/session.ts';
 import { Failed, Loading } from '../app/states.tsx';
 import { dayText, sentence } from '../parts/words.ts';
-import { IndexTable, ScaleTable } from './RuleTables.tsx';
+import { IndexTable } from './IndexTable.tsx';
+import { ScaleTable } from './ScaleTable.tsx';
 import './condition.css';
 
 export default function RulesPage() {

@@ -51,17 +51,18 @@ export function Treat({
         <p className="soft" style={{ marginBottom: 8 }}>
           Often leaving it is right: what is done cannot be undone, and has to be said.
         </p>
-        {options.data.items.map((o) => (
-          <Way
-            key={o.plan?.kind ?? 'leave'}
-            option={o}
-            sheet={sheet}
-            scale={scale}
-            best={o === best}
-            may={may && sheet.condition.inspected}
-            onDo={() => setDoing(o)}
-          />
-        ))}
+        {sheet.condition.inspected &&
+          options.data.items.map((o) => (
+            <Way
+              key={o.plan?.kind ?? 'leave'}
+              option={o}
+              sheet={sheet}
+              scale={scale}
+              best={o === best}
+              may={may && sheet.condition.inspected}
+              onDo={() => setDoing(o)}
+            />
+          ))}
         {may && sheet.condition.inspected && (
           <Button onClick={() => setDoing('other')} style={{ marginTop: 10 }}>
             Record something else that was done

@@ -7,6 +7,7 @@ import {
   type Finding,
   type Inspection,
   type InspectionStep,
+  type Severity,
   type StepState,
 } from '@jutbank/core/condition';
 import type { Construction } from '@jutbank/core/reference';
@@ -54,10 +55,16 @@ export type Looked = { readonly section: string; readonly title: string } & (
   | { readonly kind: 'item'; readonly step: ItemStep }
 );
 
-export function lookList(construction: Construction, counts: Pick<Inspection, 'blades' | 'tools'>): Looked[] {
+/** @param withItems whether it is asked what is with the piece, after the piece itself */
+export function lookList(
+  construction: Construction,
+  counts: Pick<Inspection, 'blades' | 'tools'>,
+  withItems = true,
+): Looked[] {
   const steps = inspectionFor(construction, counts).flatMap((section) =>
     section.steps.map((step): Looked => ({ kind: 'step', section: section.id, title: section.title, step })),
   );
+  if (!withItems) return steps;
   const items = ITEMS_OF[construction].map((item): Looked => ({
     kind: 'item',
     section: 'with-it',
@@ -67,7 +74,7 @@ export function lookList(construction: Construction, counts: Pick<Inspection, 'b
   return [...steps, ...items];
 }
 
-type Body = Pick<ConditionBody, 'findings' | 'completeness' | 'inspection'>;
+export type Body = Pick<ConditionBody, 'findings' | 'completeness' | 'inspection'>;
 export type Seen = 'found' | StepState | 'said' | undefined;
 
 export const seenOf = (looked: Looked, body: Body): Seen =>
@@ -107,8 +114,23 @@ export const withItem = (body: Body, item: string, state: string | null): Body =
 export interface Draft {
   readonly step: InspectionStep;
   readonly defect: Defect;
+  readonly side: Side | undefined;
 }
-export const findingOf = (
-  draft: Draft,
-  said: Pick<Finding, 'severity' | 'measure' | 'side' | 'note'>,
-): Finding => ({ part: draft.step.part, defect: draft.defect, ...said });
+export const SIDES = ['front', 'rear', 'both'] as const;
+export type Side = (typeof SIDES)[number];
+/** The same side chosen again means no side. */
+export const onSide = (draft: Draft, side: Side): Draft => ({
+  ...draft,
+  side: draft.side === side ? undefined : side,
+});
+
+/** How bad it is: by word or by measure. */
+export type HowBad = { readonly severity: Severity } | { readonly measure: number };
+export const findingOf = (draft: Draft, bad: HowBad): Finding => ({
+  part: draft.step.part,
+  defect: draft.defect,
+  severity: 'severity' in bad ? bad.severity : null,
+  measure: 'measure' in bad ? bad.measure : null,
+  side: draft.side ?? null,
+  note: null,
+});

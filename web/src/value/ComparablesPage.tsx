@@ -1,27 +1,39 @@
 /** Comparables: what things sold for elsewhere; by hand in seconds, by CSV with each error at its place. */
 import { Button, MenuItem, TextField } from '@mui/material';
-import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { keepPreviousData, useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
 import { PRICE_KINDS, VENUE_KINDS } from '@jutbank/core/value';
-import type { ComparableRecord, ComparablesImportAnswer, JobAnswer } from '@jutbank/contract/value';
+import { COMPARABLE_STATES, type ComparableRecord, type ComparableState } from '@jutbank/contract/value';
 import type { Page } from '@jutbank/contract/http';
 import type { Vocabulary } from '@jutbank/contract/reference';
 import { ApiProblem, call, get } from '../app/api.ts';
 import { useMay, useSession } from '../app/session.ts';
 import { Failed, Loading } from '../app/states.tsx';
-import { moneyText, sentence, counted } from '../parts/words.ts';
+import { sentence, counted } from '../parts/words.ts';
 import { useVocabulary } from '../parts/names.ts';
+import { ComparablesTable } from './ComparablesTable.tsx';
+import { ImportWizard } from './ImportWizard.tsx';
+import { Suspects } from './Suspects.tsx';
 
 export default function ComparablesPage() {
   const mayWork = useMay('work');
   const [pattern, setPattern] = useState('');
   const [kind, setKind] = useState('');
+  const [venue, setVenue] = useState('');
+  const [state, setState] = useState<ComparableState>('kept');
+  const [words, setWords] = useState('');
+  const filter = new URLSearchParams(
+    Object.entries({ pattern, priceKind: kind, venueKind: venue, state, q: words.trim() }).filter(
+      ([, v]) => v !== '',
+    ),
+  ).toString();
   const vocabulary = useVocabulary();
   const list = useInfiniteQuery({
-    queryKey: ['comparables', pattern, kind],
+    queryKey: ['comparables', filter],
+    placeholderData: keepPreviousData,
     queryFn: ({ pageParam, signal }) =>
       get<Page<ComparableRecord>>(
-        `/comparables?limit=50${pattern && `&pattern=${pattern}`}${kind && `&priceKind=${kind}`}${pageParam && `&cursor=${pageParam}`}`,
+        `/comparables?limit=50&${filter}${pageParam && `&cursor=${pageParam}`}`,
         signal,
       ),
     initialPageParam: '',
@@ -37,6 +49,15 @@ export default function ComparablesPage() {
           <span className="num">{counted(total)}</span> prices
         </span>
         <span className="grow" />
+        <a className="quiet" href={`/api/v1/comparables/export.csv?${filter}`}>
+          Export
+        </a>
+        <TextField
+          label="Words"
+          value={words}
+          onChange={(e) => setWords(e.target.value)}
+          sx={{ width: 130 }}
+        />
         <TextField
           select
           label="Pattern"
@@ -65,6 +86,33 @@ export default function ComparablesPage() {
             </MenuItem>
           ))}
         </TextField>
+        <TextField
+          select
+          label="Venue"
+          value={venue}
+          onChange={(e) => setVenue(e.target.value)}
+          sx={{ width: 120 }}
+        >
+          <MenuItem value="">All venues</MenuItem>
+          {VENUE_KINDS.map((k) => (
+            <MenuItem key={k} value={k}>
+              {sentence(k)}
+            </MenuItem>
+          ))}
+        </TextField>
+        <TextField
+          select
+          label="Counted"
+          value={state}
+          onChange={(e) => setState(e.target.value as ComparableState)}
+          sx={{ width: 120 }}
+        >
+          {COMPARABLE_STATES.map((k) => (
+            <MenuItem key={k} value={k}>
+              {sentence(k)}
+            </MenuItem>
+          ))}
+        </TextField>
       </div>
       {mayWork && (
         <div
@@ -72,7 +120,7 @@ export default function ComparablesPage() {
           style={{ gridTemplateColumns: 'repeat(auto-fit, minmax(300px, 1fr))', marginBottom: 20 }}
         >
           <AddByHand vocabulary={vocabulary.data} />
-          <ImportCsv />
+          <ImportWizard />
         </div>
       )}
       {list.isPending ? (
@@ -81,52 +129,20 @@ export default function ComparablesPage() {
         <Failed error={list.error} retry={() => void list.refetch()} />
       ) : total === 0 ? (
         <p className="soft">
-          No price is known yet. Import a list, or write down the first one: every estimate leans on them.
+          {words !== '' || pattern !== '' || kind !== '' || venue !== '' || state !== 'kept'
+            ? 'No price fits what was asked.'
+            : 'No price is known yet. Import a list, or write down the first one: every estimate leans on them.'}
         </p>
       ) : (
         <>
-          <div className="scroll" tabIndex={0} role="region" aria-label="List of comparables">
-            <table className="grid">
-              <thead>
-                <tr>
-                  <th>Sold</th>
-                  <th>Piece</th>
-                  <th>Kind</th>
-                  <th>Where</th>
-                  <th className="r">Price</th>
-                  <th className="r">Index</th>
-                  <th>With it</th>
-                  <th>Source</th>
-                </tr>
-              </thead>
-              <tbody>
-                {list.data.pages
-                  .flatMap((p) => p.items)
-                  .map((row) => (
-                    <tr key={row.id}>
-                      <td className="num">{row.saleDate}</td>
-                      <td>
-                        {patternName(row.pattern)}{' '}
-                        <span className="soft">{row.variantName ?? 'variant not told'}</span>
-                      </td>
-                      <td>{row.priceKind}</td>
-                      <td>{row.cells.venue ?? row.venueKind}</td>
-                      <td className="r num">{moneyText(row.price)}</td>
-                      <td className="r num">{row.conditionIndex ?? ''}</td>
-                      <td className="soft">
-                        {[
-                          row.cells.box === 'original' ? 'box' : undefined,
-                          row.cells.alterations?.replaceAll('|', ', '),
-                        ]
-                          .filter(Boolean)
-                          .join(', ')}
-                      </td>
-                      <td className="soft">{row.cells.source}</td>
-                    </tr>
-                  ))}
-              </tbody>
-            </table>
-          </div>
+          <Suspects patternName={patternName} />
+          <ComparablesTable
+            key={state}
+            rows={list.data.pages.flatMap((p) => p.items)}
+            state={state}
+            patternName={patternName}
+            mayWork={mayWork}
+          />
           {list.hasNextPage && (
             <Button
               sx={{ mt: 1.5 }}
@@ -245,107 +261,5 @@ function AddByHand({ vocabulary }: { vocabulary: Vocabulary | undefined }) {
         {add.isSuccess && <span className="soft">Added.</span>}
       </div>
     </form>
-  );
-}
-
-/** A large file goes on as a task: asked after until it is done. */
-async function finished(id: string, tell: (share: number) => void): Promise<ComparablesImportAnswer> {
-  for (;;) {
-    const job = await get<JobAnswer>(`/jobs/${id}`);
-    tell(job.progress);
-    if (job.state === 'done') return job.result as ComparablesImportAnswer;
-    if (job.state === 'failed' || job.state === 'cancelled')
-      throw new ApiProblem(500, 'The import did not go through', 'Nothing was changed.', []);
-    await new Promise((resolve) => setTimeout(resolve, 500));
-  }
-}
-
-const ERRORS_SHOWN = 12;
-
-function ImportCsv() {
-  const queries = useQueryClient();
-  const chooser = useRef<HTMLInputElement>(null);
-  const [file, setFile] = useState<File>();
-  const [progress, setProgress] = useState<number>();
-  const send = useMutation({
-    mutationFn: async ({ chosen, check }: { chosen: File; check: boolean }) => {
-      const form = new FormData();
-      form.set('file', chosen);
-      const answer = await call<ComparablesImportAnswer | { job: string }>(
-        'POST',
-        `/comparables/import${check ? '?check=1' : ''}`,
-        { body: form },
-      );
-      const result = 'job' in answer ? await finished(answer.job, setProgress) : answer;
-      return { check, result };
-    },
-    onSuccess: ({ check }) => {
-      if (check) return;
-      setFile(undefined);
-      void queries.invalidateQueries({ queryKey: ['comparables'] });
-    },
-    onSettled: () => setProgress(undefined),
-  });
-  const answer = send.data?.result;
-  const problem = send.error instanceof ApiProblem ? send.error : undefined;
-  return (
-    <section className="askbox" style={{ margin: 0 }}>
-      <h2 className="sec">
-        Import a list <small>CSV, UTF-8</small>
-      </h2>
-      <button type="button" className="drop" onClick={() => chooser.current?.click()}>
-        {file ? file.name : 'Choose a CSV file'}
-      </button>
-      <input
-        ref={chooser}
-        type="file"
-        accept=".csv,text/csv"
-        hidden
-        aria-label="Choose a CSV file"
-        onChange={(e) => {
-          const chosen = e.target.files?.[0];
-          e.target.value = '';
-          setFile(chosen);
-          if (chosen) send.mutate({ chosen, check: true });
-        }}
-      />
-      {progress !== undefined && <p role="status">Going in: {Math.round(progress * 100)} %</p>}
-      {answer && (
-        <p role="status" style={{ marginTop: 8 }}>
-          {answer.rows} rows: {send.data?.check ? 'would add' : 'added'} {answer.added}, {answer.alreadyKnown}{' '}
-          known already, {answer.rejected} not readable.
-        </p>
-      )}
-      {answer?.errors.slice(0, ERRORS_SHOWN).map((e, i) => (
-        <p key={i} className="problem">
-          Line {e.line}
-          {e.column === null ? '' : `, ${e.column}`}: {e.message}
-        </p>
-      ))}
-      {answer && answer.errors.length > ERRORS_SHOWN && (
-        <p className="problem">and {answer.errors.length - ERRORS_SHOWN} more</p>
-      )}
-      {problem && (
-        <div role="alert">
-          {[problem.message, ...problem.errors.map((e) => e.message)]
-            .filter((m, i, list) => list.indexOf(m) === i)
-            .map((m) => (
-              <p key={m} className="problem">
-                {m}
-              </p>
-            ))}
-        </div>
-      )}
-      {file && send.data?.check && (
-        <Button
-          sx={{ mt: 1 }}
-          variant="contained"
-          disabled={send.isPending}
-          onClick={() => send.mutate({ chosen: file, check: false })}
-        >
-          Import the good rows
-        </Button>
-      )}
-    </section>
   );
 }

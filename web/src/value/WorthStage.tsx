@@ -1,17 +1,19 @@
 /** What it would bring: range, chart, and the grid in which every adjustment can be read. */
 import { TextField } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
-import { lazy, Suspense, useState } from 'react';
+import { lazy, Suspense } from 'react';
 import { Link } from 'react-router';
 import type { PricingBody } from '@jutbank/contract/intake';
-import type { EstimateAnswer, EstimateRow } from '@jutbank/contract/value';
+import type { WorthOfPiece } from '@jutbank/contract/value';
 import { get } from '../app/api.ts';
 import { useMay, useSession } from '../app/session.ts';
 import { Failed, Loading } from '../app/states.tsx';
 import { MoneyField } from '../intake/IntakeForm.tsx';
+import { MoneyEnds } from '../sale/MoneyEnds.tsx';
 import { useSheet } from '../intake/PiecePage.tsx';
 import { StageBar } from '../parts/StageBar.tsx';
 import { useStage } from '../parts/usePiece.ts';
+import { AdjustmentGrid } from './AdjustmentGrid.tsx';
 import { useVariantNames } from '../parts/names.ts';
 import { inWords, moneyText, sentence } from '../parts/words.ts';
 
@@ -24,10 +26,7 @@ export default function WorthStage() {
   const mayPrice = useMay('appraise') && sheet.sale === null;
   const worth = useQuery({
     queryKey: ['of-piece', sheet.id, 'worth', sheet.version],
-    queryFn: () =>
-      get<{ worth: EstimateAnswer | null; pattern: string | null; why: string | null }>(
-        `/pieces/${sheet.id}/worth`,
-      ),
+    queryFn: () => get<WorthOfPiece>(`/pieces/${sheet.id}/worth`),
     placeholderData: (previous) => previous,
   });
   const pricing = useStage<PricingBody>(sheet, 'pricing', sheet.pricing, asBody);
@@ -139,96 +138,16 @@ export default function WorthStage() {
           )}
         </section>
       </div>
-      {estimate && <AdjustmentGrid estimate={estimate} />}
-    </div>
-  );
-}
-
-const SHORTEST = 14;
-
-function AdjustmentGrid({ estimate }: { estimate: EstimateAnswer }) {
-  const [all, setAll] = useState(false);
-  const rows = all ? estimate.comparables : estimate.comparables.slice(0, SHORTEST);
-  const names = [...new Set(estimate.comparables.flatMap((r) => r.adjustments.map((a) => a.name)))];
-  return (
-    <section style={{ marginTop: 22 }}>
-      <h2 className="sec">
-        The grid{' '}
-        <small>
-          paid × every adjustment = what it comes to; weighed together they give{' '}
-          {moneyText(estimate.methods.find((m) => m.name === 'adjustment-grid')?.estimate)}
-        </small>
-      </h2>
-      <div className="scroll" tabIndex={0} role="region" aria-label="Adjustment grid">
-        <table className="grid">
-          <thead>
-            <tr>
-              <th>Sold</th>
-              <th>Where</th>
-              <th>Kind</th>
-              <th className="r">Paid</th>
-              {names.map((n) => (
-                <th key={n} className="r">
-                  {sentence(n)}
-                </th>
-              ))}
-              <th className="r">Comes to</th>
-              <th className="r">Weight</th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((row) => (
-              <Row key={`${row.id} ${row.weight}`} row={row} names={names} />
-            ))}
-            <tr>
-              <td colSpan={4 + names.length}>
-                What pattern, maker and kind say{' '}
-                <span className="soft">({estimate.rest.count} other prices behind it)</span>
-              </td>
-              <td className="r num">{moneyText(estimate.rest.adjusted)}</td>
-              <td className="r num">{(estimate.rest.weight * 100).toFixed(1)} %</td>
-            </tr>
-          </tbody>
-        </table>
-      </div>
-      {estimate.comparables.length > SHORTEST && (
-        <button type="button" className="quiet soft" onClick={() => setAll(!all)}>
-          {all ? 'Show fewer' : `Show all ${estimate.comparables.length}`}
-        </button>
+      {estimate && (
+        <AdjustmentGrid
+          pieceId={sheet.id}
+          estimate={estimate}
+          overrides={worth.data.overrides}
+          corrected={worth.data.corrected}
+          mayCorrect={mayPrice}
+        />
       )}
-    </section>
-  );
-}
-
-function Row({ row, names }: { row: EstimateRow; names: readonly string[] }) {
-  if (row.excluded !== null)
-    return (
-      <tr className="soft">
-        <td>{row.saleDate}</td>
-        <td>{row.venue}</td>
-        <td>{row.priceKind}</td>
-        <td className="r num">{moneyText(row.paid)}</td>
-        <td colSpan={names.length + 2}>
-          left out: {row.excluded === 'no-rate' ? 'no exchange rate for that day' : row.excluded}
-        </td>
-      </tr>
-    );
-  return (
-    <tr>
-      <td className="num">{row.saleDate}</td>
-      <td>{row.venue}</td>
-      <td>{row.priceKind}</td>
-      <td className="r num">{moneyText(row.paid)}</td>
-      {names.map((n) => {
-        const percent = row.adjustments.find((a) => a.name === n)?.percent;
-        return (
-          <td key={n} className="r num">
-            {percent === undefined ? '' : `${percent >= 0 ? '+' : '−'}${Math.abs(percent).toFixed(1)} %`}
-          </td>
-        );
-      })}
-      <td className="r num">{moneyText(row.adjusted)}</td>
-      <td className="r num">{(row.weight * 100).toFixed(1)} %</td>
-    </tr>
+      {estimate && <MoneyEnds sheet={sheet} />}
+    </div>
   );
 }

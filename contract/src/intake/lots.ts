@@ -1,0 +1,168 @@
+/** Lots: one price for many pieces, documented whole, its recovery followed. */
+import { z } from 'zod';
+import { ALLOCATION_METHODS, type Allocation, type Stage } from '@jutbank/core/intake';
+import type { Money } from '@jutbank/core/money';
+import { CONSTRUCTIONS } from '@jutbank/core/reference';
+import { amount, answers, byId, currency, edtf, required, route, text, ulid } from '../http/index.ts';
+import { SOURCE_OF_PIECE } from './source.ts';
+
+const MOST_PIECES = 500;
+const notNegative = amount.refine((a) => !(Number(a) < 0), 'must not be below 0');
+
+export const lotBody = z.object({
+  name: required(160, 'Give the lot a name'),
+  sourceKind: z.enum(SOURCE_OF_PIECE).nullable().default(null),
+  sourceName: text(160).default(''),
+  acquired: edtf.nullable().default(null),
+  currency,
+  method: z.enum(ALLOCATION_METHODS).default('relative-value'),
+  costs: z
+    .array(z.object({ label: required(80, 'What was it for?'), amount }))
+    .max(40)
+    .default([]),
+  note: text(2000).default(''),
+});
+export type LotBody = z.infer<typeof lotBody>;
+
+export const lotPiecesBody = z.object({
+  pieces: z
+    .array(
+      z.object({
+        title: required(160, 'Give it a working name'),
+        construction: z.enum(CONSTRUCTIONS),
+        value: notNegative.nullable().default(null),
+        keep: z.boolean().default(false),
+      }),
+    )
+    .min(1)
+    .max(100),
+});
+export type LotPiecesBody = z.infer<typeof lotPiecesBody>;
+
+export const lotSharesBody = z.object({
+  pieces: z
+    .array(
+      z.object({
+        id: ulid,
+        value: notNegative.nullable(),
+        share: amount.nullable(),
+        keep: z.boolean(),
+      }),
+    )
+    .max(MOST_PIECES),
+});
+export type LotSharesBody = z.infer<typeof lotSharesBody>;
+
+export interface LotPiece {
+  id: string;
+  stockNumber: string;
+  title: string;
+  stage: Stage;
+  /** what it is worth among the others; the estimate where nobody said */
+  value: string | null;
+  valueSaid: boolean;
+  share: string | null;
+  cost: string;
+  keep: boolean;
+  /** what its sale left, in the lot's currency */
+  net: string | null;
+  soldOn: string | null;
+}
+export interface LotSummary {
+  id: string;
+  version: number;
+  name: string;
+  currency: string;
+  cost: string;
+  pieces: number;
+  sold: number;
+  kept: number;
+  recovered: string;
+  /** share of the cost that has come back; null where it cost nothing */
+  share: number | null;
+  brokeEvenOn: string | null;
+}
+export interface LotSheet extends LotSummary {
+  lot: LotBody;
+  list: LotPiece[];
+  /** net proceeds added up, day by day */
+  recovery: { day: string; net: string }[];
+  stillWorth: Money | null;
+}
+
+const lot = { room: 'intake', params: byId, answer: answers<LotSheet>('The lot') } as const;
+export const lotRoutes = {
+  allocation: route({
+    method: 'post',
+    path: '/lots/allocation',
+    room: 'intake',
+    access: 'read',
+    summary: 'Spread costs over pieces, exactly',
+    body: z.object({
+      currency,
+      method: z.enum(ALLOCATION_METHODS),
+      costs: z.array(amount).max(1000),
+      pieces: z.array(z.object({ value: amount, share: amount.nullish() })).max(10_000),
+    }),
+    answer: answers<Allocation>('The total and each piece’s share'),
+  }),
+  list: route({
+    method: 'get',
+    path: '/lots',
+    room: 'intake',
+    access: 'read',
+    summary: 'Lots, newest first, with what has come back',
+    answer: answers<{ items: LotSummary[] }>('Lots'),
+  }),
+  create: route({
+    ...lot,
+    method: 'post',
+    path: '/lots',
+    params: z.object({}),
+    access: 'work',
+    summary: 'A new lot',
+    body: lotBody,
+    status: 201,
+  }),
+  one: route({
+    ...lot,
+    method: 'get',
+    path: '/lots/:id',
+    access: 'read',
+    summary: 'One lot with its pieces',
+  }),
+  put: route({
+    ...lot,
+    method: 'put',
+    path: '/lots/:id',
+    access: 'work',
+    summary: 'Change a lot; its cost is spread anew',
+    body: lotBody,
+  }),
+  addPieces: route({
+    ...lot,
+    method: 'post',
+    path: '/lots/:id/pieces',
+    access: 'work',
+    summary: 'Take in pieces of a lot in a run',
+    body: lotPiecesBody,
+    status: 201,
+  }),
+  putShares: route({
+    ...lot,
+    method: 'put',
+    path: '/lots/:id/pieces',
+    access: 'work',
+    summary: 'Values, fixed shares, keep or sell; the cost is spread anew',
+    body: lotSharesBody,
+  }),
+  paper: route({
+    method: 'get',
+    path: '/lots/:id/sheet.pdf',
+    room: 'intake',
+    access: 'read',
+    summary: 'The lot documented whole, for printing',
+    params: byId,
+    carries: 'file',
+  }),
+};

@@ -1,0 +1,11 @@
+export interface RunningDatabase {
+  url(database: string): string;
+  readonly socket: string;
+  readonly port: number;
+  readonly pid: number;
+  stop(): Promise<void>;
+  kill(): Promise<void>;
+}
+export function freePort(): Promise<number>;
+export function isAlive(pid: number): boolean;
+export function startMariaDb(folder: string, options: { durable: boolean }): Promise<RunningDatabase>;

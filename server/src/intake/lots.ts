@@ -1,0 +1,368 @@
+/** Lots: pieces taken in in a run, one cost spread over them to the cent, and what has come back of it. */
+import { Decimal } from 'decimal.js';
+import { ulid } from 'ulid';
+import { allocateLot } from '@jutbank/core/intake';
+import { money } from '@jutbank/core/money';
+import {
+  emptyIntake,
+  lotRoutes,
+  type LotBody,
+  type LotPiece,
+  type LotSheet,
+  type LotSummary,
+} from '@jutbank/contract/intake';
+import type { Stage } from '@jutbank/core/intake';
+import type { Person } from '@jutbank/contract/shop';
+import type { Queries } from '../db/index.ts';
+import { answer, HttpProblem, invalid, notFound, type Answered, type Mount } from '../http/index.ts';
+import { shopOf } from '../shop/index.ts';
+import { todayIso, type MarketOnDay, type Markets } from '../value/index.ts';
+import { changePiece } from './change.ts';
+import { lotPaper } from './lotPaper.ts';
+import type { Readers } from './readings.ts';
+import { loadPieces } from './record.ts';
+import { takeIn } from './takeIn.ts';
+
+interface LotRow {
+  id: string;
+  version: number;
+  name: string;
+  source_kind: LotBody['sourceKind'];
+  source_name: string;
+  acquired: string | null;
+  currency: string;
+  method: LotBody['method'];
+  costs: LotBody['costs'];
+  note: string;
+}
+interface PieceOfLot {
+  lot_id: string;
+  id: string;
+  stock_number: string;
+  title: string;
+  stage: Stage;
+  price: string | null;
+  lot_value: string | null;
+  lot_share: string | null;
+  keep: number;
+  net: { net: string } | null;
+  net_currency: string | null;
+  sold_on: string | null;
+}
+
+const PIECES =
+  'SELECT p.lot_id, p.id, p.stock_number, p.title, p.stage, p.price, p.lot_value, p.lot_share, p.keep, s.net, s.currency AS net_currency, DATE(s.sold_at) AS sold_on FROM piece p LEFT JOIN sale s ON s.piece_id = p.id';
+
+export function mountLots(mount: Mount, readers: Readers, markets: Markets): void {
+  const { database } = mount;
+
+  mount.reads(lotRoutes.allocation, ({ body }) => {
+    const allocated = allocateLot(body);
+    if (!allocated.ok) throw invalid([allocated.error]);
+    return Promise.resolve(answer(allocated.value));
+  });
+
+  mount.reads(lotRoutes.list, async () => {
+    const on = await markets.on(todayIso());
+    const lots = await database.rows<LotRow>('SELECT * FROM lot ORDER BY id DESC LIMIT 200');
+    const pieces = await database.rows<PieceOfLot>(`${PIECES} WHERE p.lot_id IS NOT NULL ORDER BY p.id`);
+    return answer({
+      items: lots.map((lot) =>
+        summaryOf(
+          lot,
+          pieces.filter((p) => p.lot_id === lot.id),
+          on,
+        ),
+      ),
+    });
+  });
+
+  const sheetOf = async (db: Queries, id: string): Promise<Answered<LotSheet>> => {
+    const lot = await lotRow(db, id);
+    const on = await markets.on(todayIso());
+    const pieces = await db.rows<PieceOfLot>(`${PIECES} WHERE p.lot_id = ? ORDER BY p.id`, [id]);
+    const values = await valuesOf(db, readers, on, lot, pieces);
+    const recovery = recoveryOf(lot, pieces, on);
+    const still = pieces.filter((p) => p.stage !== 'sold').map((p) => values.get(p.id)?.estimate);
+    const known = still.filter((v) => v !== undefined);
+    const amountOf = (x: Decimal.Value | null | undefined) =>
+      x == null ? null : money(x, lot.currency).amount;
+    const list = pieces.map((p): LotPiece => {
+      const net = netInLot(lot, p, on);
+      return {
+        id: p.id,
+        stockNumber: p.stock_number,
+        title: p.title,
+        stage: p.stage,
+        value: amountOf(p.lot_value ?? values.get(p.id)?.estimate),
+        valueSaid: p.lot_value !== null,
+        share: amountOf(p.lot_share),
+        cost: money(p.price ?? 0, lot.currency).amount,
+        keep: Boolean(p.keep),
+        net: net?.amount ?? null,
+        soldOn: p.sold_on,
+      };
+    });
+    return answer(
+      {
+        ...summaryOf(lot, pieces, on),
+        lot: bodyOf(lot),
+        list,
+        recovery,
+        stillWorth:
+          known.length === 0
+            ? null
+            : money(
+                known.reduce((sum, v) => sum.plus(v), new Decimal(0)),
+                lot.currency,
+              ),
+      },
+      { etag: `"v${lot.version}"` },
+    );
+  };
+
+  /** Spreads the cost anew: a sold piece keeps the share with which it was sold. */
+  const spread = async (tx: Queries, id: string, person: Person): Promise<void> => {
+    const lot = await lotRow(tx, id);
+    const on = await markets.on(todayIso());
+    const pieces = await tx.rows<PieceOfLot>(`${PIECES} WHERE p.lot_id = ? ORDER BY p.id`, [id]);
+    const values = await valuesOf(tx, readers, on, lot, pieces);
+    const anySold = pieces.some((p) => p.stage === 'sold');
+    const allocated = allocateLot({
+      currency: lot.currency,
+      method: anySold ? 'manual' : lot.method,
+      costs: lot.costs.map((c) => c.amount),
+      pieces: pieces.map((p) => ({
+        value: lot.method === 'equal' ? '1' : (values.get(p.id)?.weight.toFixed() ?? '0'),
+        share: p.stage === 'sold' ? (p.price ?? '0') : lot.method === 'manual' ? p.lot_share : null,
+      })),
+    });
+    if (!allocated.ok) throw invalid([allocated.error]);
+    for (const [i, piece] of pieces.entries()) {
+      const share = allocated.value.shares[i] ?? '0';
+      if (piece.stage === 'sold' || (piece.price !== null && new Decimal(piece.price).eq(share))) continue;
+      const cost = { amount: share, currency: lot.currency };
+      await changePiece(
+        tx,
+        {
+          pieceId: piece.id,
+          person,
+          ifMatch: undefined,
+          anyVersion: true,
+          kind: 'cost-allocated',
+          body: { lot: lot.id, cost },
+        },
+        async () => {
+          await tx.run('UPDATE piece SET price = ?, price_currency = ? WHERE id = ?', [
+            share,
+            lot.currency,
+            piece.id,
+          ]);
+        },
+      );
+    }
+  };
+  const changed = async (tx: Queries, id: string, ifMatch: number | undefined): Promise<void> => {
+    if (ifMatch === undefined)
+      throw new HttpProblem(428, 'Send If-Match with the version of the lot you have seen.');
+    const done = await tx.run('UPDATE lot SET version = version + 1 WHERE id = ? AND version = ?', [
+      id,
+      ifMatch,
+    ]);
+    if (done === 0) {
+      await lotRow(tx, id);
+      throw new HttpProblem(412, 'Somebody changed this lot meanwhile. Look at it again.');
+    }
+  };
+
+  mount.writes(lotRoutes.create, async (tx, { body }) => {
+    const id = ulid();
+    const columns = columnsOf(body);
+    await tx.run(
+      `INSERT INTO lot (id, ${Object.keys(columns).join(', ')}) VALUES (?${', ?'.repeat(Object.keys(columns).length)})`,
+      [id, ...Object.values(columns)],
+    );
+    return sheetOf(tx, id);
+  });
+
+  mount.reads(lotRoutes.one, ({ params }) => sheetOf(database, params.id));
+
+  mount.writes(lotRoutes.put, async (tx, { params, body, ifMatch, person }) => {
+    await changed(tx, params.id, ifMatch);
+    const columns = columnsOf(body);
+    await tx.run(
+      `UPDATE lot SET ${Object.keys(columns)
+        .map((c) => `${c} = ?`)
+        .join(', ')} WHERE id = ?`,
+      [...Object.values(columns), params.id],
+    );
+    if (await anyPiece(tx, params.id)) await spread(tx, params.id, person);
+    return sheetOf(tx, params.id);
+  });
+
+  mount.writes(lotRoutes.addPieces, async (tx, { params, body, person }) => {
+    const lot = await lotRow(tx, params.id);
+    await tx.run('UPDATE lot SET version = version + 1 WHERE id = ?', [lot.id]);
+    for (const piece of body.pieces)
+      await takeIn(
+        tx,
+        {
+          ...emptyIntake,
+          title: piece.title,
+          construction: piece.construction,
+          sourceKind: lot.source_kind,
+          sourceName: lot.source_name,
+          acquired: lot.acquired,
+          cameWith: `Lot: ${lot.name}`,
+        },
+        person,
+        { lot_id: lot.id, lot_value: piece.value, keep: piece.keep },
+      );
+    await spread(tx, lot.id, person);
+    return sheetOf(tx, lot.id);
+  });
+
+  mount.writes(lotRoutes.putShares, async (tx, { params, body, ifMatch, person }) => {
+    await changed(tx, params.id, ifMatch);
+    const own = new Set(
+      (await tx.rows<{ id: string }>('SELECT id FROM piece WHERE lot_id = ?', [params.id])).map((p) => p.id),
+    );
+    const strange = body.pieces.findIndex((p) => !own.has(p.id));
+    if (strange >= 0)
+      throw invalid([{ pointer: `/pieces/${strange}/id`, message: 'this piece is not of the lot' }]);
+    for (const p of body.pieces)
+      await tx.run('UPDATE piece SET lot_value = ?, lot_share = ?, keep = ? WHERE id = ?', [
+        p.value,
+        p.share,
+        p.keep,
+        p.id,
+      ]);
+    if (own.size > 0) await spread(tx, params.id, person);
+    return sheetOf(tx, params.id);
+  });
+
+  mount.reads(lotRoutes.paper, async ({ params, response }) => {
+    const { body } = await sheetOf(database, params.id);
+    const pdf = await lotPaper((await shopOf(database)).name, body);
+    response
+      .type('application/pdf')
+      .setHeader('Content-Disposition', `inline; filename="lot-${params.id.slice(-6)}.pdf"`)
+      .send(pdf);
+    return undefined;
+  });
+}
+
+async function lotRow(db: Queries, id: string): Promise<LotRow> {
+  const row = await db.row<LotRow>('SELECT * FROM lot WHERE id = ?', [id]);
+  if (!row) throw notFound('lot');
+  return row;
+}
+const anyPiece = async (db: Queries, id: string) =>
+  (await db.row('SELECT 1 AS one FROM piece WHERE lot_id = ? LIMIT 1', [id])) !== undefined;
+
+const columnsOf = (body: LotBody) => ({
+  name: body.name,
+  source_kind: body.sourceKind,
+  source_name: body.sourceName,
+  acquired: body.acquired,
+  currency: body.currency,
+  method: body.method,
+  costs: JSON.stringify(body.costs),
+  note: body.note,
+});
+const bodyOf = (row: LotRow): LotBody => ({
+  name: row.name,
+  sourceKind: row.source_kind,
+  sourceName: row.source_name,
+  acquired: row.acquired,
+  currency: row.currency,
+  method: row.method,
+  costs: row.costs,
+  note: row.note,
+});
+
+const totalOf = (lot: LotRow): Decimal =>
+  lot.costs.reduce((sum, cost) => sum.plus(cost.amount), new Decimal(0));
+
+function netInLot(lot: LotRow, piece: PieceOfLot, on: MarketOnDay) {
+  if (piece.net === null || piece.net_currency === null) return undefined;
+  const [from, to] = [on.rates(piece.net_currency, on.day), on.rates(lot.currency, on.day)];
+  if (from === undefined || to === undefined) return undefined;
+  return money(new Decimal(piece.net.net).div(from).times(to), lot.currency);
+}
+
+/** Net proceeds added up day by day. */
+function recoveryOf(lot: LotRow, pieces: readonly PieceOfLot[], on: MarketOnDay) {
+  const sold = pieces
+    .flatMap((p) => {
+      const net = netInLot(lot, p, on);
+      return net && p.sold_on !== null ? [{ day: p.sold_on, net }] : [];
+    })
+    .sort((a, b) => (a.day < b.day ? -1 : 1));
+  let sum = new Decimal(0);
+  return sold.map(({ day, net }) => {
+    sum = sum.plus(net.amount);
+    return { day, net: money(sum, lot.currency).amount };
+  });
+}
+
+function summaryOf(lot: LotRow, pieces: readonly PieceOfLot[], on: MarketOnDay): LotSummary {
+  const cost = totalOf(lot);
+  const recovery = recoveryOf(lot, pieces, on);
+  const recovered = new Decimal(recovery.at(-1)?.net ?? 0);
+  return {
+    id: lot.id,
+    version: Number(lot.version),
+    name: lot.name,
+    currency: lot.currency,
+    cost: money(cost, lot.currency).amount,
+    pieces: pieces.length,
+    sold: pieces.filter((p) => p.stage === 'sold').length,
+    kept: pieces.filter((p) => Boolean(p.keep)).length,
+    recovered: money(recovered, lot.currency).amount,
+    share: cost.gt(0) ? recovered.div(cost).toNumber() : null,
+    brokeEvenOn: recovery.find((r) => new Decimal(r.net).gte(cost))?.day ?? null,
+  };
+}
+
+interface Valued {
+  /** in the lot's currency, where the piece can be estimated */
+  readonly estimate: Decimal | undefined;
+  /** what its share of the cost goes by */
+  readonly weight: Decimal;
+}
+
+/** Said values first, then estimates; a piece of which nothing is known yet weighs like the mean of the others. */
+async function valuesOf(
+  db: Queries,
+  readers: Readers,
+  on: MarketOnDay,
+  lot: LotRow,
+  pieces: readonly PieceOfLot[],
+): Promise<Map<string, Valued>> {
+  const records = await loadPieces(
+    db,
+    pieces.map((p) => p.id),
+  );
+  const readings = await readers.readings(db, records);
+  const rate = on.rates(lot.currency, on.day);
+  const estimateOf = (id: string): Decimal | undefined => {
+    const worth = readings.get(id)?.worth?.estimate;
+    return worth && rate !== undefined ? new Decimal(worth.amount).times(rate) : undefined;
+  };
+  const known = pieces.flatMap((p) => {
+    const value = p.lot_value === null ? estimateOf(p.id) : new Decimal(p.lot_value);
+    return value ? [value] : [];
+  });
+  const mean =
+    known.length === 0
+      ? new Decimal(0)
+      : known.reduce((sum, v) => sum.plus(v), new Decimal(0)).div(known.length);
+  return new Map(
+    pieces.map((p) => {
+      const estimate = estimateOf(p.id);
+      const weight = p.lot_value === null ? (estimate ?? mean) : new Decimal(p.lot_value);
+      return [p.id, { estimate, weight: weight.toDecimalPlaces(4) }];
+    }),
+  );
+}

@@ -1,0 +1,112 @@
+/** What a piece would bring, and where a person knows better than a line of the grid. Corrections end; none is deleted. */
+import { ulid } from 'ulid';
+import { money } from '@jutbank/core/money';
+import { correctedEstimate } from '@jutbank/core/value';
+import { valueRoutes, type OverrideRecord, type WorthOfPiece } from '@jutbank/contract/value';
+import type { Queries } from '../db/index.ts';
+import { answer, conflict, invalid, notFound, type Mount } from '../http/index.ts';
+import { appendLedger } from '../provenance/index.ts';
+import { pieceRecord } from './change.ts';
+import type { Readers } from './readings.ts';
+
+export function mountOverrides(mount: Mount, readers: Readers): void {
+  const { database } = mount;
+
+  const worthOf = async (db: Queries, id: string): Promise<WorthOfPiece> => {
+    const worth = await readers.worth(await pieceRecord(db, id));
+    const overrides = await overridesOf(db, id);
+    if (!worth)
+      return {
+        worth: null,
+        pattern: null,
+        why: 'Nothing says yet which pattern it is: look at it on the bench, or decide.',
+        overrides,
+        corrected: null,
+      };
+    const { answer: estimate, pattern } = worth;
+    const inForce = overrides.filter((o) => o.endedAt === null);
+    const corrected =
+      inForce.length === 0
+        ? undefined
+        : correctedEstimate(
+            estimate.comparables.map((row) => ({
+              id: row.id,
+              converted: row.converted === null ? undefined : Number(row.converted.amount),
+              weight: row.weight,
+              adjustments: row.adjustments,
+            })),
+            { weight: estimate.rest.weight, adjusted: Number(estimate.rest.adjusted.amount) },
+            inForce,
+          );
+    return {
+      worth: estimate,
+      pattern,
+      why: null,
+      overrides,
+      corrected: corrected === undefined ? null : money(corrected, estimate.estimate.currency),
+    };
+  };
+
+  mount.reads(valueRoutes.pieceWorth, async ({ params }) => answer(await worthOf(database, params.id)));
+
+  mount.writes(valueRoutes.addOverride, async (tx, { params, body, person }) => {
+    const record = await pieceRecord(tx, params.id);
+    if (record.sale) throw conflict('This piece is sold; its record stands as it was.');
+    const { worth } = await worthOf(tx, params.id);
+    if (!worth?.comparables.some((row) => row.id === body.comparable))
+      throw invalid([{ pointer: '/comparable', message: 'this sale does not stand in the grid' }]);
+    // one correction of a line: a new one takes the place of the one before
+    await tx.run(
+      'UPDATE estimate_override SET ended_at = UTC_TIMESTAMP(3) WHERE piece_id = ? AND comparable_id = ? AND line = ? AND ended_at IS NULL',
+      [params.id, body.comparable, body.line],
+    );
+    await tx.run(
+      'INSERT INTO estimate_override (id, piece_id, comparable_id, line, percent, reason, person) VALUES (?, ?, ?, ?, ?, ?, ?)',
+      [ulid(), params.id, body.comparable, body.line, body.percent, body.reason, person.name],
+    );
+    await appendLedger(tx, { pieceId: params.id, kind: 'estimate-corrected', person, body });
+    return answer(await worthOf(tx, params.id));
+  });
+
+  mount.writes(valueRoutes.endOverride, async (tx, { params, person }) => {
+    const ended = await tx.run(
+      'UPDATE estimate_override SET ended_at = UTC_TIMESTAMP(3) WHERE id = ? AND piece_id = ? AND ended_at IS NULL',
+      [params.override, params.id],
+    );
+    if (ended === 0) throw notFound('correction');
+    await appendLedger(tx, {
+      pieceId: params.id,
+      kind: 'estimate-correction-ended',
+      person,
+      body: { override: params.override },
+    });
+    return answer(await worthOf(tx, params.id));
+  });
+}
+
+async function overridesOf(db: Queries, pieceId: string): Promise<OverrideRecord[]> {
+  const rows = await db.rows<{
+    id: string;
+    comparable_id: string;
+    line: string;
+    percent: string | null;
+    reason: string;
+    person: string;
+    at: string;
+    ended_at: string | null;
+  }>(
+    'SELECT id, comparable_id, line, percent, reason, person, at, ended_at FROM estimate_override WHERE piece_id = ? ORDER BY id DESC LIMIT 200',
+    [pieceId],
+  );
+  const instant = (text: string) => `${text.replace(' ', 'T')}Z`;
+  return rows.map((row) => ({
+    id: row.id,
+    comparable: row.comparable_id,
+    line: row.line,
+    percent: row.percent === null ? null : Number(row.percent),
+    reason: row.reason,
+    person: row.person,
+    at: instant(row.at),
+    endedAt: row.ended_at === null ? null : instant(row.ended_at),
+  }));
+}

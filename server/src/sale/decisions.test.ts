@@ -1,0 +1,192 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { randomUUID } from 'node:crypto';
+import { csv, serverForTest, testPack, type TestServer } from '../testing/index.ts';
+
+let server: TestServer;
+let piece = '';
+const put = async (path: string, body: unknown) => {
+  const seen = (await server.owner.call('GET', `/pieces/${piece}`)).etag ?? '';
+  return server.owner.call('PUT', `/pieces/${piece}/${path}`, body, { 'If-Match': seen });
+};
+beforeAll(async () => {
+  server = await serverForTest();
+  await server.owner.call('POST', '/reference-packs', testPack);
+  await server.owner.call(
+    'POST',
+    '/comparables/import',
+    csv(
+      Array.from(
+        { length: 24 },
+        (_, i) =>
+          `2026-0${1 + (i % 9)}-1${i % 9},${150 + (i % 7) * 4},EUR,sold,Tollgate Rooms,online,jack,first,80`,
+      ),
+    ),
+  );
+  piece = (
+    await server.owner.call('POST', '/pieces', {
+      title: 'Harbour jack',
+      construction: 'slipjoint',
+      sourceKind: 'fair',
+      acquired: '2026-10',
+      price: { amount: '80.00', currency: 'EUR' },
+      asFound: null,
+    })
+  ).body.id as string;
+  await put('attribution', {
+    attribution: { pattern: 'jack', variant: 'first', tier: 'probable', reason: 'compared with the ledger' },
+  });
+});
+afterAll(() => server.close());
+
+describe('the fair', () => {
+  const judge = (more: object = {}) =>
+    server.owner.call('POST', '/fair/judge', {
+      pattern: 'jack',
+      variant: 'first',
+      conditionIndex: 80,
+      ...more,
+    });
+
+  test('a ceiling, and what the asked price would leave', async () => {
+    const cheap = (await judge({ asked: { amount: '50.00', currency: 'EUR' } })).body;
+    expect(cheap.verdict).toBe('pay');
+    expect(cheap.atAsked.cost).toEqual({ amount: '50.00', currency: 'EUR' });
+    expect(cheap.atAsked.marginPct).toBeGreaterThan(30);
+    expect(Number(cheap.most.bid)).toBeGreaterThan(60);
+    expect(cheap.most.steps.at(-1).amount).toBe(cheap.most.bid);
+    expect((await judge({ asked: { amount: '900.00', currency: 'EUR' } })).body.verdict).toBe('leave');
+    expect((await judge()).body.verdict).toBe('no-price');
+  });
+  test('the careful pay less than the bold, and worse condition has a lower ceiling', async () => {
+    const bid = async (more: object) => Number((await judge(more)).body.most.bid);
+    expect(await bid({ care: 'careful' })).toBeLessThan(await bid({ care: 'bold' }));
+    expect(await bid({ conditionIndex: 40 })).toBeLessThan(await bid({ conditionIndex: 90 }));
+  });
+  test('without a variant every honest one of the pattern is possible; strange ids are told', async () => {
+    expect((await judge({ variant: null })).status).toBe(200);
+    expect((await judge({ variant: 'ghost' })).body.errors[0].pointer).toBe('/variant');
+    expect((await judge({ pattern: 'ghost', variant: null })).body.errors[0].pointer).toBe('/pattern');
+    expect((await judge({ asked: { amount: '5', currency: 'SEK' } })).body.errors[0].pointer).toBe(
+      '/asked/currency',
+    );
+  });
+  test('a note sent twice is kept once, and a bought piece is taken in', async () => {
+    const note = {
+      key: randomUUID(),
+      notedAt: '2026-11-21T10:12:00.000Z',
+      title: 'Jack from the second table',
+      construction: 'slipjoint',
+      question: { pattern: 'jack', variant: 'first', alterations: [] },
+      decision: 'bought',
+      paid: { amount: '55.00', currency: 'EUR' },
+      note: 'said to be his grandfather’s',
+    };
+    const first = await server.owner.call('POST', '/fair/notes', note);
+    expect(first.status).toBe(201);
+    const again = await server.owner.call('POST', '/fair/notes', note);
+    expect(again.body.id).toBe(first.body.id);
+    expect((await server.owner.call('GET', '/fair/notes')).body.items).toHaveLength(1);
+    const taken = (await server.owner.call('GET', `/pieces/${first.body.pieceId}`)).body;
+    expect(taken.intake).toMatchObject({
+      sourceKind: 'fair',
+      acquired: '2026-11-21',
+      price: { amount: '55.00', currency: 'EUR' },
+    });
+  });
+});
+
+describe('money at both ends', () => {
+  test('bases of value in their order, ask against patience, break-even', async () => {
+    const { money } = (await server.owner.call('GET', `/pieces/${piece}/money`)).body;
+    const of = (basis: string) =>
+      Number(money.bases.find((b: { basis: string }) => b.basis === basis).amount.amount);
+    expect(of('quick-sale')).toBeLessThan(of('market'));
+    expect(of('insurance-replacement')).toBeGreaterThan(of('market'));
+    expect(money.bases.every((b: { definition: string }) => b.definition !== '')).toBe(true);
+    // 8 % and 2.5 % + 0.30 of the usual channel: 89.73 leaves 80.01, 89.72 leaves 80.00
+    expect(money.breakEven.net.amount).toBe('80.00');
+    expect(money.patience.points.length).toBeGreaterThan(10);
+    expect(money.patience.best.value).toBeGreaterThan(0);
+  });
+  test('a piece of which nothing is known has no price, and says why', async () => {
+    const { body } = await server.owner.call('POST', '/pieces', {
+      title: 'Unknown',
+      construction: 'bayonet',
+      sourceKind: null,
+      acquired: null,
+      price: null,
+      asFound: null,
+    });
+    expect((await server.owner.call('GET', `/pieces/${body.id}/money`)).body).toMatchObject({
+      money: null,
+      why: expect.stringContaining('pattern'),
+    });
+  });
+  test('an offer is judged and kept; a refused one becomes a comparable of the shop’s own', async () => {
+    const offer = (amount: string) => ({ amount: { amount, currency: 'EUR' }, bidder: 'A collector' });
+    const judge = async (amount: string) =>
+      (await server.owner.call('POST', `/pieces/${piece}/offers/judge`, offer(amount))).body.advice;
+    expect(await judge('400.00')).toBe('take');
+    expect(await judge('20.00')).toBe('wait');
+    const kept = await server.owner.call('POST', `/pieces/${piece}/offers`, {
+      ...offer('90.00'),
+      decision: 'refused',
+    });
+    expect(kept.status).toBe(201);
+    const { items } = (await server.owner.call('GET', '/comparables?priceKind=offer')).body;
+    expect(items[0]).toMatchObject({
+      price: { amount: '90.00', currency: 'EUR' },
+      cells: { source: 'own offer, refused' },
+    });
+    const without = await server.owner.call('POST', `/pieces/${piece}/offers`, {
+      ...offer('120.00'),
+      decision: 'countered',
+    });
+    expect(without.body.errors[0].pointer).toBe('/counter');
+    expect((await server.owner.call('GET', `/pieces/${piece}/money`)).body.money.offers).toHaveLength(1);
+  });
+});
+
+describe('a grid that is challenged', () => {
+  const worth = async () => (await server.owner.call('GET', `/pieces/${piece}/worth`)).body;
+  const correct = (body: object) => server.owner.call('POST', `/pieces/${piece}/overrides`, body);
+
+  test('a corrected line moves the figure beside the engine’s own, with its reason, and is taken back', async () => {
+    const before = await worth();
+    const [row] = before.worth.comparables;
+    const change = { comparable: row.id, line: 'condition', percent: -50 };
+    expect((await correct({ ...change, reason: '' })).body.errors[0].pointer).toBe('/reason');
+    const after = (await correct({ ...change, reason: 'its tip is gone' })).body;
+    expect(after.worth.estimate).toEqual(before.worth.estimate);
+    expect(Number(after.corrected.amount)).toBeLessThan(Number(before.worth.estimate.amount));
+    expect(after.overrides[0]).toMatchObject({
+      reason: 'its tip is gone',
+      person: 'Ines Vadder',
+      endedAt: null,
+    });
+    const back = await server.owner.call('DELETE', `/pieces/${piece}/overrides/${after.overrides[0].id}`);
+    expect(back.body.corrected).toBeNull();
+    expect(back.body.overrides[0].endedAt).not.toBeNull();
+  });
+  test('a sale that is not in the grid cannot be corrected', async () => {
+    const reply = await correct({
+      comparable: '01ARZ3NDEKTSV4RRFFQ69G5FAV',
+      line: 'condition',
+      percent: 1,
+      reason: 'for no reason',
+    });
+    expect(reply.body.errors[0].pointer).toBe('/comparable');
+  });
+});
+
+describe('the shop’s habits', () => {
+  test('are changed under their version, and a channel that is not there is refused', async () => {
+    const { body, etag } = await server.owner.call('GET', '/worth-settings');
+    const wrong = { ...body.settings, usualChannel: 'nowhere' };
+    const send = (settings: object, seen = etag ?? '') =>
+      server.owner.call('PUT', '/worth-settings', settings, { 'If-Match': seen });
+    expect((await send(wrong)).body.errors[0].pointer).toBe('/usualChannel');
+    expect((await send({ ...body.settings, care: 'careful' })).status).toBe(200);
+    expect((await send(body.settings)).status).toBe(412);
+  });
+});

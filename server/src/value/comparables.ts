@@ -1,0 +1,303 @@
+/** Comparables: by hand, by list, searched, set aside, merged, taken back, exported. */
+import { createHash } from 'node:crypto';
+import type { Request, RequestHandler, Response } from 'express';
+import { json } from 'express';
+import multer from 'multer';
+import { stringify } from 'csv-stringify/sync';
+import { z } from 'zod';
+import { guessMapping } from '@jutbank/core/value';
+import {
+  COMPARABLE_COLUMNS,
+  columnMapping,
+  comparableRow,
+  valueRoutes,
+  type FileLook,
+} from '@jutbank/contract/value';
+import type { Database } from '../db/index.ts';
+import {
+  answer,
+  conflict,
+  decodeCursor,
+  HttpProblem,
+  invalid,
+  notFound,
+  pageOf,
+  parsedBody,
+  type Mount,
+} from '../http/index.ts';
+import { queueJob } from '../jobs/index.ts';
+import type { Library } from '../reference/index.ts';
+import { isCsvError, readCsv, safeCell } from './csv.ts';
+import {
+  importComparables,
+  knownFor,
+  rawFromCsv,
+  rawFromRows,
+  textOf,
+  type RawFile,
+} from './importComparables.ts';
+import type { Markets } from './market.ts';
+import { normaliseRow, todayIso } from './normalise.ts';
+import {
+  changeStates,
+  comparablesByIds,
+  countComparables,
+  insertComparables,
+  knownHashes,
+  listComparables,
+  nowCounted,
+} from './queries.ts';
+
+/** Larger files go in as a job, so that the answer does not have to wait. */
+const ROWS_AT_ONCE = 20_000;
+const MOST_BYTES = 64 * (1 << 20);
+const SAMPLE_ROWS = 12;
+
+const upload: RequestHandler = multer({
+  storage: multer.memoryStorage(),
+  limits: { fileSize: MOST_BYTES, files: 1, fields: 20 },
+  defParamCharset: 'utf8',
+}).single('file');
+const jsonRows = z.object({ rows: z.array(comparableRow).max(200_000) });
+
+export const COMPARABLES_JOB = 'import-comparables';
+/** What the job is given. */
+export interface ComparablesJob {
+  readonly file: RawFile;
+  readonly person: string;
+}
+
+const through = (handler: RequestHandler, request: Request, response: Response): Promise<void> =>
+  new Promise((resolve, reject) => {
+    void handler(request, response, (error: unknown) => (error ? reject(error as Error) : resolve()));
+  });
+
+export function mountComparables(mount: Mount, library: Library, markets: Markets): void {
+  const { database } = mount;
+
+  mount.reads(valueRoutes.lookAtFile, async ({ request, response }) => {
+    await through(upload, request, response);
+    const { text, encoding } = textOf(fileOf(request));
+    const file = readCsv(text);
+    if (file.header.every((name) => name === ''))
+      throw invalid([{ pointer: '/file', message: 'this file is empty: its first line names the columns' }]);
+    const rows = file.rows.flatMap((row) => (isCsvError(row) ? [] : [[...row.cells]]));
+    const known = await database.row<{ mapping: FileLook['mapping'] }>(
+      'SELECT mapping FROM column_mapping WHERE header_hash = ?',
+      [headerHash(file.header)],
+    );
+    const guessed = guessMapping(file.header, rows.slice(0, 400));
+    return answer<FileLook>({
+      encoding,
+      separator: file.separator,
+      header: [...file.header],
+      sample: rows.slice(0, SAMPLE_ROWS),
+      rows: file.rows.length,
+      mapping: known?.mapping ?? (guessed as FileLook['mapping']),
+      remembered: known !== undefined,
+    });
+  });
+
+  mount.reads(valueRoutes.importComparables, async ({ request, response, query, person }) => {
+    await through(upload, request, response);
+    const check = query.check === '1';
+    const file = request.is('multipart/form-data')
+      ? await fromUpload(database, request, check)
+      : rowsOf(await jsonBody(request, response));
+    if (!check && file.rows.length > ROWS_AT_ONCE) {
+      const job: ComparablesJob = { file, person: person.name };
+      const id = await queueJob(database, COMPARABLES_JOB, job, person.id);
+      response.setHeader('Location', `/api/v1/jobs/${id}`);
+      response.status(202).json({ job: id });
+      return undefined;
+    }
+    const known = await knownFor(library);
+    const result = await database.transaction((tx) =>
+      importComparables(tx, file, known, { check, person: person.name }),
+    );
+    if (!check && result.added > 0) markets.expect(todayIso());
+    return answer(result);
+  });
+
+  mount.writes(valueRoutes.addComparable, async (tx, { body }) => {
+    const cells = Object.fromEntries(
+      Object.entries(body).map(([name, value]) => [name, value === null ? '' : String(value)]),
+    );
+    const { row, errors } = normaliseRow(cells, await knownFor(library), false);
+    if (!row) throw invalid(errors.map((e) => ({ pointer: `/${e.column}`, message: e.message })));
+    if ((await knownHashes(tx, [row.hash])).size > 0) throw conflict('This very sale is known already.');
+    const { ids } = await insertComparables(tx, [row]);
+    await nowCounted(tx, { ids });
+    const record = (await comparablesByIds(tx, ids)).get(ids[0] ?? '');
+    if (!record) throw new Error('the comparable was not stored');
+    return answer(record);
+  });
+
+  mount.reads(valueRoutes.listComparables, async ({ query }) => {
+    const rows = await listComparables(database, query, decodeCursor(query.cursor, 2), query.limit + 1);
+    return answer(
+      pageOf(
+        rows,
+        query.limit,
+        await countComparables(database, query),
+        ({ sale_day: _, ...record }) => record,
+        (row) => [row.sale_day, row.id],
+      ),
+    );
+  });
+
+  mount.reads(valueRoutes.exportComparables, async ({ query, response }) => {
+    response
+      .type('text/csv')
+      .setHeader('Content-Disposition', 'attachment; filename="comparables.csv"')
+      .write(stringify([[...COMPARABLE_COLUMNS]]));
+    let after: readonly (string | number)[] | undefined;
+    for (;;) {
+      const rows = await listComparables(database, query, after, EXPORT_STEP);
+      response.write(
+        stringify(rows.map(({ cells }) => COMPARABLE_COLUMNS.map((column) => safeCell(cells[column] ?? '')))),
+      );
+      const last = rows.at(-1);
+      if (!last || rows.length < EXPORT_STEP) break;
+      after = [last.sale_day, last.id];
+    }
+    response.end();
+    return undefined;
+  });
+
+  mount.writes(valueRoutes.changeComparables, async (tx, { body }) => {
+    if (body.state !== 'kept' && body.reason === '')
+      throw invalid([{ pointer: '/reason', message: 'say why; the reason is kept' }]);
+    if (body.state === 'merged') {
+      const into = body.into == null ? undefined : (await comparablesByIds(tx, [body.into])).get(body.into);
+      if (into?.state !== 'kept' || body.ids.includes(into.id))
+        throw invalid([{ pointer: '/into', message: 'choose the one that stays' }]);
+    }
+    const changed = await changeStates(tx, body.ids, {
+      state: body.state,
+      reason: body.state === 'kept' ? null : body.reason,
+      mergedInto: body.state === 'merged' ? (body.into ?? null) : null,
+    });
+    return answer({ changed });
+  });
+
+  mount.reads(valueRoutes.listImports, async () => {
+    const rows = await database.rows<{
+      id: string;
+      name: string;
+      person: string;
+      rows_in: number;
+      at: string;
+      undone_at: string | null;
+    }>('SELECT id, name, person, rows_in, at, undone_at FROM comparable_import ORDER BY id DESC LIMIT 50');
+    const instant = (text: string) => `${text.replace(' ', 'T')}Z`;
+    return answer({
+      items: rows.map((r) => ({
+        id: r.id,
+        name: r.name,
+        person: r.person,
+        rows: Number(r.rows_in),
+        at: instant(r.at),
+        undoneAt: r.undone_at === null ? null : instant(r.undone_at),
+      })),
+    });
+  });
+
+  mount.writes(valueRoutes.undoImport, async (tx, { params, body }) => {
+    const done = await tx.run(
+      'UPDATE comparable_import SET undone_at = IF(?, COALESCE(undone_at, UTC_TIMESTAMP(3)), NULL) WHERE id = ?',
+      [body.undone, params.id],
+    );
+    const there = await tx.row('SELECT 1 AS one FROM comparable_import WHERE id = ?', [params.id]);
+    if (done === 0 && !there) throw notFound('import');
+    const ids = await tx.rows<{ id: string }>(
+      'SELECT id FROM comparable WHERE import_id = ? AND (state = ? OR state_reason = ?)',
+      body.undone ? [params.id, 'kept', ''] : [params.id, '', UNDONE],
+    );
+    let changed = 0;
+    for (let at = 0; at < ids.length; at += 5000)
+      changed += await changeStates(
+        tx,
+        ids.slice(at, at + 5000).map((row) => row.id),
+        body.undone
+          ? { state: 'set-aside', reason: UNDONE, mergedInto: null }
+          : { state: 'kept', reason: null, mergedInto: null },
+      );
+    return answer({ changed });
+  });
+
+  mount.reads(valueRoutes.suspects, async () => {
+    const { fitted } = (await markets.on(todayIso())).market;
+    const records = await comparablesByIds(
+      database,
+      fitted.suspects.map((s) => s.id),
+    );
+    return answer({
+      items: fitted.suspects.flatMap(({ id, times }) => {
+        const comparable = records.get(id);
+        return comparable?.state === 'kept' ? [{ comparable, times, reason: whySuspected(times) }] : [];
+      }),
+    });
+  });
+}
+
+const EXPORT_STEP = 2000;
+const UNDONE = 'its import was undone';
+
+/** In words: what such a distance usually comes from. */
+function whySuspected(times: number): string {
+  const far = times > 1 ? times : 1 / times;
+  const by = `${far.toFixed(far < 10 ? 1 : 0)} times ${times > 1 ? 'more' : 'less'} than such a piece brings`;
+  if (far > 8 && far < 12.5) return `${by}: a digit may have slipped`;
+  if (far > 80 && far < 125) return `${by}: the decimal point may be lost`;
+  if (times > 2 && far < 8) return `${by}: perhaps a lot of several, or another form`;
+  return `${by}: perhaps another currency, a part, or another piece`;
+}
+
+const headerHash = (header: readonly string[]): string =>
+  createHash('sha256').update(JSON.stringify(header)).digest('hex');
+
+function fileOf(request: Request): Buffer {
+  if (!request.file)
+    throw invalid([{ pointer: '/file', message: 'choose a CSV file: the part is called “file”' }]);
+  return request.file.buffer;
+}
+
+/** A mapping that came with the file is remembered once rows went in by it. */
+async function fromUpload(database: Database, request: Request, check: boolean): Promise<RawFile> {
+  const bytes = fileOf(request);
+  const sent = (request.body as Record<string, unknown> | undefined)?.mapping;
+  let mapping: z.infer<typeof columnMapping> | undefined;
+  if (typeof sent === 'string') {
+    let read: unknown;
+    try {
+      read = JSON.parse(sent);
+    } catch {
+      throw invalid([{ pointer: '/mapping', message: 'this is not JSON' }]);
+    }
+    mapping = parsedBody(columnMapping, read);
+    if (!check)
+      await database.run(
+        'INSERT INTO column_mapping (header_hash, mapping) VALUES (?, ?) ON DUPLICATE KEY UPDATE mapping = VALUES(mapping), used_at = UTC_TIMESTAMP(3)',
+        [headerHash(readCsv(textOf(bytes).text).header), JSON.stringify(mapping)],
+      );
+  }
+  return { ...rawFromCsv(bytes, mapping), name: request.file?.originalname ?? 'file' };
+}
+
+function rowsOf(body: unknown): RawFile {
+  const parsed = jsonRows.safeParse(body);
+  if (parsed.success) return rawFromRows(parsed.data.rows);
+  throw invalid(
+    parsed.error.issues
+      .slice(0, 50)
+      .map((issue) => ({ pointer: `/${issue.path.join('/')}`, message: issue.message })),
+  );
+}
+
+async function jsonBody(request: Request, response: Response): Promise<unknown> {
+  await through(json({ limit: MOST_BYTES }), request, response);
+  if (request.body === undefined)
+    throw new HttpProblem(415, 'Send a CSV file as multipart, or JSON {rows: […]}.');
+  return request.body as unknown;
+}

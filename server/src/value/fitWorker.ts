@@ -1,0 +1,58 @@
+/** Fits the market in a thread of its own: reads the prices itself, so that the server's thread stays free. */
+import { parentPort, workerData } from 'node:worker_threads';
+import { fitMarket } from '@jutbank/core/value';
+import { openDatabase, revisions } from '../db/index.ts';
+import { shopOf } from '../shop/index.ts';
+import { loadRates, rateOn } from './queries.ts';
+import { marketReference } from './reference.ts';
+import { salesUpTo } from './sales.ts';
+import { storedFits, storeFit, type MarketFit } from './storedFit.ts';
+
+export interface FitRequest {
+  readonly id: number;
+  readonly asOf: string;
+}
+export type FitReply =
+  { readonly id: number; readonly fit: MarketFit } | { readonly id: number; readonly error: string };
+
+const database = openDatabase((workerData as { url: string }).url, 2);
+
+/** A market that has grown by more than this since it was learned whole is learned whole again. */
+const ANEW_AFTER = 1.3;
+
+async function fit({ asOf }: FitRequest): Promise<MarketFit> {
+  // one snapshot: a price that comes in meanwhile is neither among the sales nor in the revision
+  const { now, rates, reference, sales, grades } = await database.transaction(async (tx) => {
+    const now = await revisions(tx);
+    const shop = await shopOf(tx);
+    const rates = rateOn(await loadRates(tx), shop.baseCurrency);
+    return { now, rates, reference: await marketReference(tx), ...(await salesUpTo(tx, asOf)) };
+  });
+  const last = (await storedFits(database))[0]?.fitted;
+  const start = last && sales.length <= ANEW_AFTER * last.learnedFrom ? last : undefined;
+  const made: MarketFit = {
+    asOf,
+    reference: now.reference,
+    comparables: now.comparables,
+    rates: now.rates,
+    grades,
+    fitted: fitMarket(sales, reference, rates, { start }),
+  };
+  await storeFit(database, made);
+  return made;
+}
+
+// one after the other: the next begins from what the last one learned
+let last: Promise<unknown> = Promise.resolve();
+parentPort?.on('message', (request: FitRequest) => {
+  const made = last.then(() => fit(request));
+  last = made.catch(() => undefined);
+  made.then(
+    (fit) => parentPort?.postMessage({ id: request.id, fit } satisfies FitReply),
+    (error: unknown) =>
+      parentPort?.postMessage({
+        id: request.id,
+        error: error instanceof Error ? (error.stack ?? error.message) : String(error),
+      } satisfies FitReply),
+  );
+});

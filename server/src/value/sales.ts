@@ -1,0 +1,173 @@
+/** Prices as the regression reads them, and what changed among them between two revisions. */
+import { dayOf } from '@jutbank/core/dates';
+import { middleOfGrade } from '@jutbank/core/condition';
+import type { Alteration, Comparable, ItemState, PriceKind, VenueKind } from '@jutbank/core/value';
+import type { Queries } from '../db/index.ts';
+
+/** Index that stands for a grade word, by `scale grade`. */
+export type GradeIndex = Readonly<Record<string, number>>;
+
+interface SaleRow {
+  id: string;
+  sale_day: string;
+  price: string;
+  currency: string;
+  price_kind: PriceKind;
+  venue_kind: VenueKind;
+  venue: string | null;
+  pattern_id: string;
+  variant_id: string | null;
+  condition_index: string | null;
+  grade_scale: string | null;
+  grade: string | null;
+  box: ItemState | null;
+  papers: ItemState | null;
+  sheath: ItemState | null;
+  alterations: string;
+  buyer_premium_pct: string | null;
+  shipping_included: number;
+}
+const COLUMNS =
+  'id, sale_day, price, currency, price_kind, venue_kind, venue, pattern_id, variant_id, condition_index, grade_scale, grade, box, papers, sheath, alterations, buyer_premium_pct, shipping_included';
+
+export const numberDay = (iso: string) =>
+  dayOf(Number(iso.slice(0, 4)), Number(iso.slice(5, 7)), Number(iso.slice(8, 10)));
+
+const gradeKey = (row: SaleRow) =>
+  row.grade === null || row.grade_scale === null ? undefined : `${row.grade_scale} ${row.grade}`;
+
+/** How firmly a grade word is held to the middle of its band, in sales. */
+const GRADE_HOLD = 8;
+const bandMiddle = (key: string) => {
+  const [scale = '', grade = ''] = key.split(' ');
+  return middleOfGrade(scale, grade);
+};
+
+/** A grade alone stands for what the rows that tell both say, held to the middle of its band. */
+function gradesOf(rows: readonly SaleRow[]): GradeIndex {
+  const sums = new Map<string, { total: number; n: number }>();
+  for (const row of rows) {
+    const key = gradeKey(row);
+    if (key === undefined) continue;
+    const sum = sums.get(key) ?? { total: 0, n: 0 };
+    sums.set(key, sum);
+    if (row.condition_index === null) continue;
+    sum.total += Number(row.condition_index);
+    sum.n++;
+  }
+  return Object.fromEntries(
+    [...sums].flatMap(([key, { total, n }]) => {
+      const middle = bandMiddle(key);
+      return middle === undefined ? [] : [[key, (total + GRADE_HOLD * middle) / (n + GRADE_HOLD)]];
+    }),
+  );
+}
+
+function saleOf(row: SaleRow, grades: GradeIndex): Comparable {
+  const key = gradeKey(row);
+  const byGrade =
+    row.condition_index !== null || key === undefined ? undefined : (grades[key] ?? bandMiddle(key));
+  return {
+    id: row.id,
+    day: numberDay(row.sale_day),
+    price: { amount: row.price, currency: row.currency },
+    priceKind: row.price_kind,
+    venueKind: row.venue_kind,
+    venue: row.venue ?? undefined,
+    pattern: row.pattern_id,
+    variant: row.variant_id ?? undefined,
+    conditionIndex: row.condition_index === null ? byGrade : Number(row.condition_index),
+    ...(byGrade === undefined ? {} : { conditionBy: 'grade' as const }),
+    box: row.box ?? undefined,
+    papers: row.papers ?? undefined,
+    sheath: row.sheath ?? undefined,
+    alterations: row.alterations === '' ? [] : (row.alterations.split('|') as Alteration[]),
+    buyerPremiumPct: row.buyer_premium_pct === null ? undefined : Number(row.buyer_premium_pct),
+    shippingIncluded: Boolean(row.shipping_included),
+  };
+}
+
+/** All sales up to a day, and what a grade word stands for among them. */
+export async function salesUpTo(
+  db: Queries,
+  day: string,
+): Promise<{ sales: Comparable[]; grades: GradeIndex }> {
+  const rows = await db.rows<SaleRow>(
+    `SELECT ${COLUMNS} FROM comparable WHERE sale_day <= ? AND state = 'kept' ORDER BY id`,
+    [day],
+  );
+  const grades = gradesOf(rows);
+  return { sales: rows.map((row) => saleOf(row, grades)), grades };
+}
+
+/** Sales of one variant, or of a whole pattern, up to a day, newest first; those that changed since a revision left out. */
+export async function salesOf(
+  db: Queries,
+  of: { readonly variant: string } | { readonly pattern: string },
+  { asOf, comparables }: Extent,
+  grades: GradeIndex,
+): Promise<Comparable[]> {
+  const [column, id] = 'variant' in of ? ['variant_id', of.variant] : ['pattern_id', of.pattern];
+  const rows = await db.rows<SaleRow>(
+    `SELECT ${COLUMNS} FROM comparable WHERE ${column} = ? AND sale_day <= ? AND state = 'kept' AND changed_in <= ? ORDER BY sale_day DESC, id DESC`,
+    [id, asOf, comparables],
+  );
+  return rows.map((row) => saleOf(row, grades));
+}
+
+export async function salesByIds(
+  db: Queries,
+  ids: readonly string[],
+  grades: GradeIndex,
+): Promise<Comparable[]> {
+  if (ids.length === 0) return [];
+  const rows = await db.rows<SaleRow>(
+    `SELECT ${COLUMNS} FROM comparable WHERE id IN (${ids.map(() => '?').join(',')})`,
+    ids,
+  );
+  return rows.map((row) => saleOf(row, grades));
+}
+
+/** A set of sales: those that were known in a revision, up to a day. */
+export interface Extent {
+  readonly comparables: number;
+  readonly asOf: string;
+}
+export interface SalesChange {
+  readonly added: readonly Comparable[];
+  readonly removed: readonly Comparable[];
+}
+
+/** What came and went from one set to a later-known one; undefined when it is more than `most`, or cannot be told. */
+export async function changeBetween(
+  db: Queries,
+  from: Extent,
+  to: Extent,
+  grades: GradeIndex,
+  most: number,
+): Promise<SalesChange | undefined> {
+  if (to.comparables < from.comparables) return undefined;
+  const [early, late] = from.asOf < to.asOf ? [from.asOf, to.asOf] : [to.asOf, from.asOf];
+  const rows = await db.rows<SaleRow & { state: string; changed_in: number; changed_before: number | null }>(
+    `SELECT ${COLUMNS}, state, changed_in, changed_before FROM comparable WHERE changed_in > ? AND sale_day <= ?
+     UNION SELECT ${COLUMNS}, state, changed_in, changed_before FROM comparable WHERE sale_day > ? AND sale_day <= ?
+     LIMIT ?`,
+    [from.comparables, late, early, late, most + 1],
+  );
+  if (rows.length > most) return undefined;
+  const added: Comparable[] = [];
+  const removed: Comparable[] = [];
+  for (const row of rows) {
+    const kept = row.state === 'kept';
+    const changed = Number(row.changed_in) > from.comparables;
+    // the state of a row that changed twice since is not written down
+    if (changed && row.changed_before !== null && Number(row.changed_before) > from.comparables)
+      return undefined;
+    const knownThen = changed ? row.changed_before !== null && !kept : kept;
+    const before = knownThen && row.sale_day <= from.asOf;
+    const after = kept && row.sale_day <= to.asOf;
+    if (after && !before) added.push(saleOf(row, grades));
+    if (before && !after) removed.push(saleOf(row, grades));
+  }
+  return { added, removed };
+}

@@ -1,0 +1,238 @@
+/** The one thing that is looked at now: its question, what may be found, and how bad it is. */
+import { useRef, useState } from 'react';
+import {
+  defectInWords,
+  measureUnit,
+  partInWords,
+  SEVERITIES,
+  severityInWords,
+  type Defect,
+} from '@jutbank/core/condition';
+import type { Construction } from '@jutbank/core/reference';
+import { sentence } from '../parts/words.ts';
+import { AreaPainter } from './AreaPainter.tsx';
+import { SIDE_KEYS } from './inspectKeys.ts';
+import { onSide, seenOf, SIDES, type Body, type Draft, type HowBad, type Looked } from './inspecting.ts';
+import { SeverityPicture } from './SeverityPicture.tsx';
+
+export function InHand({
+  looked,
+  construction,
+  body,
+  draft,
+  may,
+  onDraft,
+  onAdd,
+  onGood,
+  onNot,
+  onItem,
+  onSection,
+  onNext,
+}: {
+  looked: Looked;
+  construction: Construction;
+  body: Body;
+  draft: Draft | undefined;
+  may: boolean;
+  onDraft: (draft: Draft | undefined) => void;
+  onAdd: (bad: HowBad) => void;
+  onGood: () => void;
+  onNot: () => void;
+  onItem: (state: string) => void;
+  onSection: () => void;
+  onNext: () => void;
+}) {
+  if (looked.kind === 'item')
+    return (
+      <div className="askbox" aria-live="polite">
+        <div className="big">{sentence(looked.step.item)}</div>
+        <div className="q">{looked.step.ask}</div>
+        <span className="chips" role="group" aria-label={sentence(looked.step.item)}>
+          {looked.step.states.map((state, i) => (
+            <button
+              key={state}
+              type="button"
+              className="chip"
+              disabled={!may}
+              aria-pressed={body.completeness[looked.step.item] === state}
+              onClick={() => onItem(state)}
+            >
+              <i>{i + 1}</i>
+              {sentence(state)}
+            </button>
+          ))}
+        </span>
+      </div>
+    );
+  const { step } = looked;
+  const seen = seenOf(looked, body);
+  return (
+    <div className="askbox" aria-live="polite">
+      <div className="big">
+        {looked.title}: {partInWords(step.part)}
+      </div>
+      <div className="q">{step.ask}</div>
+      {draft?.step.id === step.id ? (
+        <AskHowBad draft={draft} construction={construction} onDraft={onDraft} onAdd={onAdd} />
+      ) : (
+        <>
+          <span className="chips" role="group" aria-label="What is found">
+            {step.defects.map((defect, i) => (
+              <button
+                key={defect}
+                type="button"
+                className="chip"
+                disabled={!may}
+                onClick={() => onDraft({ step, defect, side: undefined })}
+              >
+                <i>{i + 1}</i>
+                {sentence(defectInWords(defect))}
+              </button>
+            ))}
+          </span>
+          <span className="chips" style={{ marginTop: 8 }}>
+            {seen === 'found' ? (
+              <button type="button" className="chip" onClick={onNext}>
+                <i>↵</i>Go on
+              </button>
+            ) : (
+              <button
+                type="button"
+                className="chip"
+                disabled={!may}
+                aria-pressed={seen === 'good'}
+                onClick={onGood}
+              >
+                <i>0</i>Good
+              </button>
+            )}
+            <button
+              type="button"
+              className="chip"
+              disabled={!may}
+              aria-pressed={seen === 'not-examined'}
+              onClick={onNot}
+            >
+              <i>-</i>Not examined
+            </button>
+            <button type="button" className="chip" disabled={!may} onClick={onSection}>
+              <i>g</i>All of “{looked.title}” good
+            </button>
+          </span>
+          {step.caution !== undefined && <p className="caution">{step.caution}</p>}
+        </>
+      )}
+    </div>
+  );
+}
+
+/** Told by how much of the surface it takes. */
+const BY_AREA: readonly Defect[] = ['finish-loss', 'wear'];
+
+function AskHowBad({
+  draft,
+  construction,
+  onDraft,
+  onAdd,
+}: {
+  draft: Draft;
+  construction: Construction;
+  onDraft: (draft: Draft | undefined) => void;
+  onAdd: (bad: HowBad) => void;
+}) {
+  const [typed, setTyped] = useState('');
+  const [problem, setProblem] = useState<string>();
+  const line = useRef<HTMLInputElement>(null);
+  const unit = measureUnit(draft.defect);
+  const most = unit === 'percent' ? 100 : 1000;
+  const measured = () => {
+    const value = Number(typed.trim().replace(',', '.'));
+    if (typed.trim() === '' || !(value >= 0 && value <= most)) {
+      setProblem(`“${typed}” is not a number from 0 to ${most}`);
+      line.current?.focus();
+      return;
+    }
+    onAdd({ measure: value });
+  };
+  return (
+    <>
+      <div className="big">{sentence(defectInWords(draft.defect))}: how bad?</div>
+      <div className="howbad" role="group" aria-label="How bad">
+        {SEVERITIES.map((severity, i) => (
+          <button key={severity} type="button" className="chip" onClick={() => onAdd({ severity })}>
+            <SeverityPicture defect={draft.defect} severity={severity} />
+            <span>
+              <i>{i + 1}</i>
+              {sentence(severity)}
+            </span>
+            <small>{severityInWords(draft.defect, severity)}</small>
+          </button>
+        ))}
+      </div>
+      {unit !== undefined && (
+        <form
+          className="askline"
+          onSubmit={(e) => {
+            e.preventDefault();
+            measured();
+          }}
+        >
+          <label className="soft" htmlFor="howmuch">
+            or measured, in {unit === 'mm' ? 'mm' : '%'}
+          </label>
+          <input
+            ref={line}
+            id="howmuch"
+            className="line num"
+            style={{ width: 84 }}
+            inputMode="decimal"
+            value={typed}
+            aria-invalid={problem !== undefined}
+            onChange={(e) => {
+              setTyped(e.target.value);
+              setProblem(undefined);
+            }}
+          />
+          <button type="submit" className="chip">
+            Take it
+          </button>
+        </form>
+      )}
+      {BY_AREA.includes(draft.defect) && (
+        <>
+          <p className="soft" style={{ fontSize: 12 }}>
+            or painted: what is gone, on the outline
+          </p>
+          <AreaPainter construction={construction} onShare={(percent) => setTyped(String(percent))} />
+        </>
+      )}
+      {problem !== undefined && (
+        <p className="problem" role="alert">
+          {problem}
+        </p>
+      )}
+      <span className="chips" style={{ marginTop: 8, alignItems: 'center' }}>
+        {draft.step.sided && (
+          <span className="chips" role="group" aria-label="Which side">
+            <span className="soft">Side</span>
+            {SIDES.map((s) => (
+              <button
+                key={s}
+                type="button"
+                className="chip"
+                aria-pressed={draft.side === s}
+                onClick={() => onDraft(onSide(draft, s))}
+              >
+                <i>{SIDE_KEYS[s]}</i>
+                {sentence(s)}
+              </button>
+            ))}
+          </span>
+        )}
+        <button type="button" className="chip" onClick={() => onDraft(undefined)}>
+          <i>Esc</i>Back
+        </button>
+      </span>
+    </>
+  );
+}

@@ -1,0 +1,218 @@
+/** Money at both ends of a piece: the bases of value, the most to pay, the ask against patience, offers. */
+import { Button, TextField } from '@mui/material';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { Money } from '@jutbank/core/money';
+import type { PieceSheet } from '@jutbank/contract/intake';
+import type { MoneyOfPiece, OfferAnswer, OfferRecord } from '@jutbank/contract/sale';
+import { ApiProblem, call, get } from '../app/api.ts';
+import { useMay, useSession } from '../app/session.ts';
+import { Failed, Loading } from '../app/states.tsx';
+import { MoneyField } from '../intake/IntakeForm.tsx';
+import { dayText, moneyText, sentence } from '../parts/words.ts';
+import { PatienceCurve } from './PatienceCurve.tsx';
+import { Steps } from './Steps.tsx';
+
+export function MoneyEnds({ sheet }: { sheet: PieceSheet }) {
+  const ends = useQuery({
+    queryKey: ['of-piece', sheet.id, 'money', sheet.version],
+    queryFn: () => get<{ money: MoneyOfPiece | null; why: string | null }>(`/pieces/${sheet.id}/money`),
+    placeholderData: (previous) => previous,
+  });
+  if (ends.isPending) return <Loading />;
+  if (ends.isError) return <Failed error={ends.error} retry={() => void ends.refetch()} />;
+  const { money } = ends.data;
+  if (!money) return null;
+  const { most } = money;
+  return (
+    <div className="twocol" style={{ marginTop: 22 }}>
+      <section>
+        <h2 className="sec">
+          One piece, several values <small>of {dayText(money.asOf)}</small>
+        </h2>
+        <table className="grid">
+          <tbody>
+            {money.bases.map((b) => (
+              <tr key={b.basis}>
+                <td>
+                  <b>{sentence(b.basis)}</b>
+                  <span className="soft" style={{ display: 'block' }}>
+                    {b.definition} {sentence(b.assumptions.join('; '))}.
+                    {b.licensed && ' An appraisal for insurance may need a licensed appraiser.'}
+                  </span>
+                </td>
+                <td className="r num">{moneyText(b.amount)}</td>
+              </tr>
+            ))}
+            <tr>
+              <td>
+                <details>
+                  <summary>
+                    <b>Most to pay</b>{' '}
+                    <span className="soft">
+                      {money.care}, sold through {money.channel}
+                    </span>
+                  </summary>
+                  <Steps steps={most.steps} currency={most.currency} />
+                </details>
+              </td>
+              <td className="r num">
+                {most.bid === null ? 'nothing' : moneyText({ amount: most.bid, currency: most.currency })}
+              </td>
+            </tr>
+          </tbody>
+        </table>
+        {money.knowing && (
+          <p className="note" style={{ marginTop: 10 }}>
+            It may be one of several things. Knowing which would be worth{' '}
+            <b style={{ display: 'inline' }} className="num">
+              {moneyText(money.knowing)}
+            </b>{' '}
+            to somebody who can still walk away.
+          </p>
+        )}
+      </section>
+      <section>
+        <h2 className="sec">
+          Ask and patience{' '}
+          <small>
+            {money.patience.hazard.learnedFrom === 0
+              ? 'not yet learned from the shop’s own days'
+              : `learned from ${money.patience.hazard.learnedFrom} of the shop’s own`}
+          </small>
+        </h2>
+        <PatienceCurve patience={money.patience} />
+        {money.breakEven && (
+          <p className="soft" style={{ marginTop: 6 }}>
+            Asking <span className="num">{moneyText(money.breakEven.ask)}</span> through {money.channel} gets
+            back what it cost.
+            {money.net && (
+              <>
+                {' '}
+                The ask leaves{' '}
+                <span className="num">
+                  {moneyText({ amount: money.net.net, currency: money.net.currency })}
+                </span>
+                .
+              </>
+            )}
+          </p>
+        )}
+        <Offers sheet={sheet} offers={money.offers} />
+      </section>
+    </div>
+  );
+}
+
+const ADVICE = { take: 'Take it', counter: 'Counter', wait: 'Wait' } as const;
+
+function Offers({ sheet, offers }: { sheet: PieceSheet; offers: readonly OfferRecord[] }) {
+  const { shop } = useSession();
+  const mayDecide = useMay('appraise') && sheet.sale === null;
+  const queries = useQueryClient();
+  const [amount, setAmount] = useState<Money | null>(null);
+  const [bidder, setBidder] = useState('');
+  const [round, setRound] = useState(0);
+  const judge = useMutation({
+    mutationFn: () =>
+      call<OfferAnswer>('POST', `/pieces/${sheet.id}/offers/judge`, { body: { amount, bidder } }),
+  });
+  const log = useMutation({
+    mutationFn: (decision: OfferRecord['decision']) =>
+      call<OfferRecord>('POST', `/pieces/${sheet.id}/offers`, {
+        body: { amount, bidder, decision, counter: decision === 'countered' ? judge.data?.counter : null },
+      }),
+    onSuccess: () => {
+      judge.reset();
+      setAmount(null);
+      setBidder('');
+      setRound(round + 1);
+      void queries.invalidateQueries({ queryKey: ['of-piece', sheet.id] });
+    },
+  });
+  const problem = [judge.error, log.error].find((e) => e instanceof ApiProblem);
+  return (
+    <>
+      <h2 className="sec" style={{ marginTop: 18 }}>
+        Offers
+      </h2>
+      {mayDecide && (
+        <form
+          style={{ display: 'flex', gap: 10, flexWrap: 'wrap', alignItems: 'start' }}
+          noValidate
+          onSubmit={(e) => {
+            e.preventDefault();
+            if (amount) judge.mutate();
+          }}
+        >
+          <div style={{ width: 190 }}>
+            <MoneyField
+              key={round}
+              label="Somebody offers"
+              value={amount}
+              currency={shop.baseCurrency}
+              problem={problem?.at('/amount')}
+              onChange={(next) => {
+                setAmount(next);
+                judge.reset();
+              }}
+            />
+          </div>
+          <TextField
+            label="Who"
+            value={bidder}
+            sx={{ width: 170 }}
+            onChange={(e) => setBidder(e.target.value)}
+          />
+          <Button type="submit" disabled={!amount || judge.isPending}>
+            Judge it
+          </Button>
+        </form>
+      )}
+      {problem && problem.errors.length === 0 && (
+        <p className="problem" role="alert">
+          {problem.message}
+        </p>
+      )}
+      {judge.data && (
+        <div className="note" role="status" style={{ marginTop: 8 }}>
+          <b>
+            {ADVICE[judge.data.advice]}
+            {judge.data.advice === 'counter' && ` at ${moneyText(judge.data.counter)}`}
+          </b>
+          It leaves {moneyText(judge.data.net)}; waiting is worth {moneyText(judge.data.waiting)}.{' '}
+          {judge.data.why}
+          <div style={{ display: 'flex', gap: 8, marginTop: 8, flexWrap: 'wrap' }}>
+            <Button onClick={() => log.mutate('taken')}>Taken</Button>
+            <Button onClick={() => log.mutate('countered')}>
+              Countered at {moneyText(judge.data.counter)}
+            </Button>
+            <Button onClick={() => log.mutate('refused')}>Refused</Button>
+          </div>
+        </div>
+      )}
+      {offers.length === 0 ? (
+        <p className="soft" style={{ marginTop: 6 }}>
+          None written down yet.
+        </p>
+      ) : (
+        <table className="grid" style={{ marginTop: 8 }}>
+          <tbody>
+            {offers.map((o) => (
+              <tr key={o.id}>
+                <td className="num">{dayText(o.at)}</td>
+                <td>{o.bidder === '' ? 'somebody' : o.bidder}</td>
+                <td className="r num">{moneyText(o.amount)}</td>
+                <td>
+                  {o.decision}
+                  {o.counter && <span className="num"> at {moneyText(o.counter)}</span>}{' '}
+                  <span className="soft">advice was: {ADVICE[o.advice].toLowerCase()}</span>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </>
+  );
+}
