@@ -84,7 +84,7 @@ test('comparables by CSV: the bad row is told with its line, the good ones go in
   await browser.says('No price is known yet');
   await upload(browser, folder, 'Choose a CSV file', 'sales.csv');
   await browser.says('13 rows: would add 12');
-  await browser.says('Line 14, sale_date');
+  await browser.says('Line 14, sale date');
   await browser.click('button', 'Import the good rows');
   await browser.says('13 rows: added 12');
   await browser.type('Date', '2026-05');

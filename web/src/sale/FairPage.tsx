@@ -378,6 +378,9 @@ function useOutbox(): OutboxState {
   const [told, setTold] = useState<string>();
   const send = useMutation({
     mutationFn: () => sendWaiting(localStorage),
+    // one run after another: two at once would send the same note twice, and the second would be told it is known
+    scope: { id: 'fair-outbox' },
+    networkMode: 'always',
     onSuccess: ({ sent, refused }) => {
       setCount(waiting(localStorage).length);
       if (refused[0]) setTold(`“${refused[0].note.title}” was not taken: ${refused[0].why}`);
