@@ -33,6 +33,9 @@ CREATE TABLE comparable_import (
   at        DATETIME(3) NOT NULL DEFAULT CURRENT_TIMESTAMP(3)
 );
 
+-- Where a rate comes from: a source by its name, a file, or whoever sent it.
+ALTER TABLE exchange_rate ADD COLUMN source VARCHAR(120) NOT NULL DEFAULT '';
+
 -- How a shop's own files name their columns, remembered by their header.
 CREATE TABLE column_mapping (
   header_hash CHAR(64) NOT NULL PRIMARY KEY,
@@ -104,8 +107,21 @@ CREATE TABLE fair_note (
   body     JSON NOT NULL,
   person   VARCHAR(160) NOT NULL,
   piece_id CHAR(26) NULL,
+  picture  CHAR(64) NULL,
   FOREIGN KEY (piece_id) REFERENCES piece (id),
   INDEX fair_note_newest (noted_at)
+);
+
+-- The whole stock valued on a day, as it was: totals to follow, and the pieces to hold the next one against.
+CREATE TABLE stock_valuation (
+  id       CHAR(26) NOT NULL PRIMARY KEY,
+  person   VARCHAR(160) NOT NULL,
+  currency CHAR(3) NOT NULL,
+  pieces   INT UNSIGNED NOT NULL,
+  cost     DECIMAL(18, 3) NOT NULL,
+  worth    DECIMAL(18, 3) NOT NULL,
+  body     JSON NOT NULL,
+  at       DATETIME(3) NOT NULL DEFAULT CURRENT_TIMESTAMP(3)
 );
 
 -- Offers as they were judged, and what was decided.

@@ -6,6 +6,7 @@ import { fileURLToPath } from 'node:url';
 import { pino } from 'pino';
 import { startGauge } from '@jutbank/standins/gauges';
 import { startMarketplace } from '@jutbank/standins/marketplace';
+import { startRates } from '@jutbank/standins/rates';
 import { createApp } from './app/index.ts';
 import type { GaugeAddress } from './bench/index.ts';
 import { migrate, NewerDatabase, openDatabase } from './db/index.ts';
@@ -37,6 +38,7 @@ const standin =
   process.env.JUTBANK_MARKETPLACE_URL === undefined
     ? await startMarketplace(join(dataDir, 'standins'))
     : undefined;
+const rates = process.env.JUTBANK_RATES_URL === undefined ? await startRates() : undefined;
 /** `JUTBANK_GAUGES=caliper=127.0.0.1:7001,scales=127.0.0.1:7002`; simulated ones where nothing is said. */
 async function gaugesAtBench(): Promise<GaugeAddress[]> {
   const told = process.env.JUTBANK_GAUGES;
@@ -61,12 +63,14 @@ const app = createApp({
   database,
   databaseUrl,
   dataDir,
+  ratesUrl: process.env.JUTBANK_RATES_URL ?? rates?.url ?? '',
   marketplaceUrl: process.env.JUTBANK_MARKETPLACE_URL ?? standin?.url ?? '',
   webDir: join(root, 'web', 'dist'),
   publicUrl: process.env.JUTBANK_PUBLIC_URL,
   log,
 });
 app.jobs.start();
+app.dailyRates.start();
 const server = createServer(app.express);
 server.on('error', (error: NodeJS.ErrnoException) => {
   if (error.code === 'EADDRINUSE')
@@ -79,9 +83,11 @@ async function stop(): Promise<void> {
   server.close();
   server.closeIdleConnections();
   app.gauges.close();
+  app.dailyRates.stop();
   await app.jobs.stop();
   await app.markets.close();
   await standin?.close();
+  await rates?.close();
   await database.close();
   process.exit(0);
 }

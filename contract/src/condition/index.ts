@@ -182,8 +182,9 @@ export interface WeighedWay {
   estimate: Money | null;
 }
 export interface WeighedOption {
-  /** null: leave it */
+  /** null: leave it; of a sealed piece: keep it sealed */
   plan: TreatmentPlan | null;
+  sealed: boolean;
   removes: number[];
   adds: Finding[];
   failure: number;

@@ -156,6 +156,15 @@ export const lotRoutes = {
     summary: 'Values, fixed shares, keep or sell; the cost is spread anew',
     body: lotSharesBody,
   }),
+  takeOut: route({
+    ...lot,
+    method: 'delete',
+    path: '/lots/:id/pieces/:piece',
+    params: z.object({ id: ulid, piece: ulid }),
+    access: 'work',
+    summary:
+      'A piece that does not belong to the lot after all; its cost is then not known, the others’ is spread anew',
+  }),
   paper: route({
     method: 'get',
     path: '/lots/:id/sheet.pdf',

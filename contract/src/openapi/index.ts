@@ -8,7 +8,14 @@ import { intakeRoutes, lotRoutes } from '../intake/index.ts';
 import { listingRoutes } from '../listing/index.ts';
 import { provenanceRoutes } from '../provenance/index.ts';
 import { referenceRoutes } from '../reference/index.ts';
-import { decisionRoutes, moneyRoutes, saleRoutes } from '../sale/index.ts';
+import {
+  endsRoutes,
+  fairRoutes,
+  moneyRoutes,
+  saleRoutes,
+  settingsRoutes,
+  stockRoutes,
+} from '../sale/index.ts';
 import { shopRoutes } from '../shop/index.ts';
 import { valueRoutes } from '../value/index.ts';
 
@@ -24,7 +31,10 @@ export const allRoutes = [
   listingRoutes,
   saleRoutes,
   moneyRoutes,
-  decisionRoutes,
+  settingsRoutes,
+  fairRoutes,
+  endsRoutes,
+  stockRoutes,
 ].flatMap((room) => Object.values(room) as Route[]);
 
 const problem = z.looseObject({

@@ -14,8 +14,11 @@ import {
   type Page,
 } from '../http/index.ts';
 
-export * from './decisions.ts';
+export * from './ends.ts';
+export * from './fair.ts';
 export * from './money.ts';
+export * from './settings.ts';
+export * from './stock.ts';
 
 export const saleBody = z.object({
   /** the offer that is accepted; otherwise price and buyer are given by hand */

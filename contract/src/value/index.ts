@@ -1,6 +1,13 @@
 /** Comparables, rates and estimates. */
 import { z } from 'zod';
-import { ALTERATIONS, DATE_ORDERS, ITEM_STATES, PRICE_KINDS, VENUE_KINDS } from '@jutbank/core/value';
+import {
+  ALTERATIONS,
+  DATE_ORDERS,
+  ITEM_STATES,
+  PRICE_KINDS,
+  VENUE_KINDS,
+  type NameSaid,
+} from '@jutbank/core/value';
 import type { Money } from '@jutbank/core/money';
 import { answers, byId, currency, pageQuery, route, slug, text, ulid, type Page } from '../http/index.ts';
 
@@ -152,6 +159,13 @@ export const columnMapping = z.object({
   dateOrder: z.enum(DATE_ORDERS),
   decimalComma: z.boolean(),
   fixed: z.partialRecord(z.enum(COMPARABLE_COLUMNS), z.string().max(200)),
+  /** what their names mean: ids by folded name, '' for none of ours */
+  names: z
+    .object({
+      pattern: z.record(z.string().max(400), z.union([slug, z.literal('')])),
+      variant: z.record(z.string().max(500), z.union([slug, z.literal('')])),
+    })
+    .default({ pattern: {}, variant: {} }),
 });
 export interface FileLook {
   encoding: string;
@@ -163,6 +177,8 @@ export interface FileLook {
   mapping: z.infer<typeof columnMapping>;
   /** the mapping is the one with which such a file went in before */
   remembered: boolean;
+  /** names of patterns and variants that are not of the reference as they stand, the most frequent first */
+  names: NameSaid[];
 }
 export interface ImportRecord {
   id: string;
@@ -215,6 +231,28 @@ export interface JobAnswer {
   result: unknown;
 }
 
+/** A rate is units of its currency for one of the base. */
+export interface RatesKnown {
+  base: string;
+  /** currencies that prices are written in, of which no rate is known */
+  missing: { currency: string; prices: number }[];
+  latest: {
+    currency: string;
+    date: string;
+    rate: string;
+    source: string;
+    /** how many comparables are priced in it */
+    used: number;
+    /** the days before, oldest first */
+    before: { date: string; rate: string }[];
+  }[];
+}
+export interface RatesStored {
+  added: number;
+  updated: number;
+  unchanged: number;
+}
+
 export const valueRoutes = {
   addRates: route({
     method: 'post',
@@ -238,17 +276,33 @@ export const valueRoutes = {
         )
         .max(20_000),
     }),
-    answer: answers<{ added: number; updated: number; unchanged: number }>(
-      'How many rates were new, changed, the same',
-    ),
+    answer: answers<RatesStored>('How many rates were new, changed, the same'),
   }),
   listRates: route({
     method: 'get',
     path: '/exchange-rates',
     room: 'value',
     access: 'read',
-    summary: 'The last known rate of each currency',
-    answer: answers<{ base: string; latest: { currency: string; date: string; rate: string }[] }>('Rates'),
+    summary: 'The last known rate of each currency, with where it comes from and the days before it',
+    answer: answers<RatesKnown>('Rates'),
+  }),
+  fetchRates: route({
+    method: 'post',
+    path: '/exchange-rates/fetch',
+    room: 'value',
+    access: 'work',
+    summary: 'Fetch the rates of the days since the last fetch from the source',
+    answer: answers<RatesStored & { source: string; from: string; to: string }>('What was fetched'),
+  }),
+  importRates: route({
+    method: 'post',
+    path: '/exchange-rates/import',
+    room: 'value',
+    access: 'work',
+    summary: 'Rates from CSV (multipart part `file`): date, currency, rate; or a column per currency',
+    query: z.object({ check: z.enum(['0', '1']).optional() }),
+    answer: answers<RatesStored & { rows: number; errors: RowError[] }>('What went in and what did not'),
+    carries: 'upload',
   }),
   importComparables: route({
     method: 'post',
@@ -294,7 +348,8 @@ export const valueRoutes = {
     path: '/comparables/look',
     room: 'value',
     access: 'work',
-    summary: 'How somebody’s list of prices may be read (multipart part `file`)',
+    summary:
+      'How somebody’s list of prices may be read (multipart part `file`; `mapping` where it was corrected)',
     answer: answers<FileLook>('Encoding, separator, header, first rows, a mapping'),
     carries: 'upload',
     bodyLimit: 64 * MIB,

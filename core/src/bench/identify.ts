@@ -5,7 +5,7 @@ import { dateByOverlap, type DatingContext } from './dating.ts';
 import { evidenceFor, exchangedParts } from './evidence.ts';
 import { subjectKey } from './checkObservations.ts';
 import { historyEvents, pieceHistory } from './history.ts';
-import { nextChecks } from './nextChecks.ts';
+import { checkOutcomes, nextChecks, type CheckOutcomes } from './nextChecks.ts';
 import type { Alert, IdentifyAnswer, IdentifyQuestion, Observation } from './observation.ts';
 import { posteriorOf, productOf, rowsWithin, type Posterior } from './posterior.ts';
 import { putTogether } from './putTogether.ts';
@@ -64,6 +64,24 @@ export function identify(
     history: historyEvents(index, history, ranked[0]),
     numbers: history.numbers ?? null,
   };
+}
+
+/** The checks that `identify` would propose, each with what it may show (for ranking them by money). */
+export function checksOf(
+  index: ReferenceIndex,
+  question: IdentifyQuestion,
+  settings: BenchSettings = BENCH_SETTINGS,
+): CheckOutcomes[] {
+  const observations = [...question.observations].sort((a, b) => (inOrder(a) < inOrder(b) ? -1 : 1));
+  const posterior = posteriorOf(
+    index,
+    signsOf(index, observations, settings),
+    question.within,
+    question.found ?? 'unknown',
+    settings,
+    pieceHistory(index, observations),
+  );
+  return checkOutcomes(index, observations, posterior, settings);
 }
 
 const inOrder = (o: Observation) => `${subjectKey(o)} ${JSON.stringify(o)}`;

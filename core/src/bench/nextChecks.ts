@@ -19,18 +19,35 @@ interface Weighed {
   readonly p: number;
 }
 
-export function nextChecks(
+/** What a check may show: for each candidate (`of`, the last of them unlisted) the chance of each outcome. */
+export interface CheckOutcomes {
+  readonly check: NextCheck;
+  /** variant and probability, in the order of the table's rows */
+  readonly of: readonly { readonly variant: string | null; readonly probability: number }[];
+  readonly table: readonly Float64Array[];
+}
+
+export const nextChecks = (
   index: ReferenceIndex,
   observations: readonly Observation[],
   posterior: Posterior,
   settings: BenchSettings,
-): NextCheck[] {
+): NextCheck[] => checkOutcomes(index, observations, posterior, settings).map((c) => c.check);
+
+/** The most telling checks with what each may show, so that they can be ranked by something else than bits. */
+export function checkOutcomes(
+  index: ReferenceIndex,
+  observations: readonly Observation[],
+  posterior: Posterior,
+  settings: BenchSettings,
+): CheckOutcomes[] {
   const rows = posterior.ranked
     .slice(0, MOST_ROWS)
     .map((row): Weighed => ({ row, p: posterior.probability[row.index] ?? 0 }))
     .filter((w) => w.p > 1e-6);
   if (rows.length === 0) return [];
   const weighed = [...rows, { row: undefined, p: posterior.unlisted }];
+  const of = weighed.map(({ row, p }) => ({ variant: row?.variant.id ?? null, probability: p }));
   const done = new Set(
     observations.flatMap((o) => {
       if ('mark' in o) return tellsHistory(index.marks.get(o.mark)) ? [] : ['mark'];
@@ -39,11 +56,15 @@ export function nextChecks(
     }),
   );
   const constructions = new Set(rows.filter((w) => w.p > 0.01).map((w) => w.row?.construction));
-  const checks: NextCheck[] = [];
+  const checks: CheckOutcomes[] = [];
   const propose = (check: Omit<NextCheck, 'bits' | 'separates'>, table: readonly Float64Array[]) => {
     const bits = information(weighed, table);
     if (bits > 0.005)
-      checks.push({ ...check, bits: Math.round(bits * 1000) / 1000, separates: separated(weighed, table) });
+      checks.push({
+        check: { ...check, bits: Math.round(bits * 1000) / 1000, separates: separated(weighed, table) },
+        of,
+        table,
+      });
   };
   for (const feature of index.features.values()) {
     if (done.has(feature.id)) continue;
@@ -76,7 +97,7 @@ export function nextChecks(
     if (table)
       propose({ code: code.id, effort: 'loupe', ask: `${code.title ?? code.id}: read the signs.` }, table);
   }
-  return checks.sort((a, b) => b.bits - a.bits).slice(0, MOST_CHECKS);
+  return checks.sort((a, b) => b.check.bits - a.check.bits).slice(0, MOST_CHECKS);
 }
 
 const entropy = (distribution: Float64Array): number => {

@@ -277,6 +277,22 @@ export const TREATMENT_PLANS: readonly TreatmentPlan[] = [
   },
 ];
 
+/** Opening a sealed package: nothing is treated, something is found out, and it cannot be sealed again. */
+export const OPENING: TreatmentPlan = {
+  kind: 'open-package',
+  title: 'Open the package',
+  treats: [],
+  leaves: [],
+  cost: '0.00',
+  failure: 0,
+  failing: [],
+  reversible: false,
+  cautions: [
+    EDGE,
+    'Picture the seal from every side first: the package is evidence, and opening it takes value for good.',
+  ],
+};
+
 export interface Outcome {
   readonly findings: readonly Finding[];
   readonly completeness: Completeness;

@@ -1,2 +1,3 @@
 export * from './net.ts';
 export * from './limits.ts';
+export * from './tax.ts';

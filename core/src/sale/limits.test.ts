@@ -4,11 +4,15 @@ import fc from 'fast-check';
 import {
   breakEven,
   costOf,
+  leftOf,
   mostToPay,
   netOf,
   reaches,
+  TAX_BASES,
+  taxIn,
   type Buying,
   type Channel,
+  type SaleTax,
   type Target,
 } from './index.ts';
 
@@ -109,6 +113,68 @@ describe('the most to pay', () => {
         }
       }),
       { numRuns: 200 },
+    );
+  });
+});
+
+describe('tax inside the price', () => {
+  const none = { channel: {}, paid: '60.00' };
+  test('by hand: 21 % of 121 is 21, of the margin 121 − 60 it is 10.59', () => {
+    expect(leftOf('EUR', none.channel, '121.00', { on: 'sales', pct: 21 }, none.paid)).toEqual({
+      net: '121.00',
+      tax: '21.00',
+      left: '100.00',
+    });
+    // 61 · 21/121 = 10.5867…
+    expect(leftOf('EUR', none.channel, '121.00', { on: 'margin', pct: 21 }, none.paid).left).toBe('110.41');
+    // a loss is not taxed
+    expect(leftOf('EUR', none.channel, '50.00', { on: 'margin', pct: 21 }, none.paid).tax).toBe('0.00');
+  });
+  test('by hand: 100 wanted of a taxed sale is an ask of 121; on the margin of 60 it is 108.40', () => {
+    expect(breakEven('EUR', {}, '100.00', null, { tax: { on: 'sales', pct: 21 }, paid: '60.00' })).toEqual({
+      ask: '121.00',
+      net: '100.00',
+    });
+    // 60 + (100 − 60)·1.21 = 108.40
+    expect(breakEven('EUR', {}, '100.00', null, { tax: { on: 'margin', pct: 21 }, paid: '60.00' })?.ask).toBe(
+      '108.40',
+    );
+  });
+  test('by hand: most to pay for what brings 121, untaxed 121, on sales 100, on the margin still 121', () => {
+    const most = (on: SaleTax['on']) => mostToPay('EUR', {}, {}, '121.00', null, { on, pct: 21 }).bid;
+    expect([most('none'), most('sales'), most('margin')]).toEqual(['121.00', '100.00', '121.00']);
+    // a third of what is left: bid = ⅔·(121 − tax), tax = (121 − bid)·21/121 → bid = 66.667 / 0.8843 = 75.389
+    const steps = mostToPay('EUR', {}, {}, '121.00', { marginPct: 100 / 3 }, { on: 'margin', pct: 21 });
+    expect(steps.bid).toBe('75.38');
+    expect(steps.steps.find((s) => s.name === 'tax on the margin')?.amount).toBe('-7.92');
+  });
+  const tax: fc.Arbitrary<SaleTax> = fc.record({ on: fc.constantFrom(...TAX_BASES), pct: percent(30) });
+  test('the lowest price with tax is what trying every price finds', () => {
+    fc.assert(
+      fc.property(channel, cents(3000), cents(3000), target, tax, (fees, cost, paid, wanted, due) => {
+        const enough = (p: number) =>
+          reaches(
+            new Decimal(leftOf('EUR', fees, (p / 100).toFixed(2), due, paid).left),
+            new Decimal(cost),
+            wanted,
+          );
+        const found = breakEven('EUR', fees, cost, wanted, { tax: due, paid });
+        const asked = found ? Math.round(Number(found.ask) * 100) : 12_000;
+        for (let p = Math.max(0, asked - 300); p < asked; p++) if (enough(p)) return false;
+        return found === undefined || enough(asked);
+      }),
+      { numRuns: 60 },
+    );
+  });
+  test('the highest bid with tax is what trying the next one finds', () => {
+    fc.assert(
+      fc.property(channel, cents(20_000), tax, target, (fees, price, due, wanted) => {
+        const { bid, net } = mostToPay('EUR', {}, fees, price, wanted, due);
+        const enough = (b: Decimal) =>
+          reaches(new Decimal(net).minus(taxIn('EUR', due, new Decimal(price), b)), b, wanted);
+        const at = new Decimal(bid ?? '0');
+        return (bid === null || enough(at)) && !enough(at.plus('0.01'));
+      }),
     );
   });
 });

@@ -2,6 +2,7 @@
 import { Decimal } from 'decimal.js';
 import { minorDigits } from '../money/index.ts';
 import { netOf, type Channel } from './net.ts';
+import { NO_TAX, taxIn, taxShare, type SaleTax } from './tax.ts';
 
 type Maybe<T> = T | null | undefined;
 
@@ -26,27 +27,44 @@ function neededNet(cost: Decimal, target: Maybe<Target>): Decimal {
   return cost.plus(target.profit);
 }
 
-/** Rounding of commission, payment fee, tax and insurance moves the net by no more than this, in minor units. */
-const ROUNDING = 4;
+/** What is left of a price after the channel and the tax that it holds; `paid` is what the goods themselves cost. */
+export function leftOf(
+  currency: string,
+  channel: Channel,
+  price: string,
+  tax: SaleTax,
+  paid: string,
+): { readonly net: string; readonly tax: string; readonly left: string } {
+  const { net } = netOf(currency, channel, price);
+  const due = taxIn(currency, tax, new Decimal(price), new Decimal(paid));
+  const digits = minorDigits(currency);
+  return { net, tax: due.toFixed(digits), left: new Decimal(net).minus(due).toFixed(digits) };
+}
+
+/** Rounding of commission, payment fee, two taxes and insurance moves what is left by no more than this, in minor units. */
+const ROUNDING = 5;
 /** Where fees eat almost all of every further cent, so many prices are tried. */
 const MOST_TRIED = 40_000;
 
 /**
- * The lowest price whose net is enough: exact to the minor unit, though each fee is rounded by itself and the net of a
- * price one cent higher may be a cent lower. Undefined when no price is enough.
+ * The lowest price of which enough is left: exact to the minor unit, though each fee is rounded by itself and the net of
+ * a price one cent higher may be a cent lower. Undefined when no price is enough.
+ * @param sold how the price is taxed and what was paid for the goods; untaxed where it is not told
+ * @returns the price, and what is left of it after fees and tax
  */
 export function breakEven(
   currency: string,
   channel: Channel,
   cost: string,
   target?: Maybe<Target>,
+  sold: { readonly tax: SaleTax; readonly paid: string } = { tax: NO_TAX, paid: '0' },
 ): { ask: string; net: string } | undefined {
   const digits = minorDigits(currency);
   const unit = new Decimal(10).pow(-digits);
   const costs = new Decimal(cost);
   const needed = neededNet(costs, target);
   let tried = 0;
-  for (const stretch of stretchesOf(channel)) {
+  for (const stretch of taxed(stretchesOf(channel), sold.tax, new Decimal(sold.paid))) {
     const near = needed.minus(unit.times(ROUNDING));
     const at = (p: Decimal) => stretch.slope.times(p).plus(stretch.constant);
     let from = stretch.from;
@@ -61,8 +79,9 @@ export function breakEven(
       p = p.plus(unit), tried++
     ) {
       if (p.isNegative()) continue;
-      const { net } = netOf(currency, channel, p.toFixed(digits));
-      if (reaches(new Decimal(net), costs, target)) return { ask: p.toFixed(digits), net };
+      const ask = p.toFixed(digits);
+      const { left } = leftOf(currency, channel, ask, sold.tax, sold.paid);
+      if (reaches(new Decimal(left), costs, target)) return { ask, net: left };
       if (at(p).lt(near) && stretch.slope.lte(0)) break;
       if (at(p).gt(sure) && stretch.slope.gt(0)) break;
     }
@@ -124,6 +143,24 @@ function stretchesOf(channel: Channel): Stretch[] {
   ].filter((s) => s.from.lt(s.to));
 }
 
+/** The same stretches after tax; one on the margin begins where the price passes what was paid. */
+function taxed(stretches: readonly Stretch[], tax: SaleTax, paid: Decimal): Stretch[] {
+  if (tax.on === 'none') return [...stretches];
+  const share = taxShare(tax);
+  const from = tax.on === 'margin' ? paid : new Decimal(0);
+  return stretches
+    .flatMap((s): Stretch[] => [
+      { ...s, to: Decimal.min(s.to, from) },
+      {
+        from: Decimal.max(s.from, from),
+        to: s.to,
+        slope: s.slope.minus(share),
+        constant: s.constant.plus(share.times(from)),
+      },
+    ])
+    .filter((s) => s.from.lt(s.to));
+}
+
 export interface Buying {
   readonly premiumPct?: Maybe<number>;
   readonly premiumMin?: Maybe<string>;
@@ -171,21 +208,30 @@ export interface MostToPay {
   readonly steps: readonly { readonly name: string; readonly amount: string }[];
 }
 
-/** The highest bid that still leaves the target of what `price` brings through the channel. */
+/**
+ * The highest bid that still leaves the target of what `price` brings through the channel. Tax on the margin falls as
+ * more is bid; what counts as paid for the goods is the hammer price with its premium.
+ */
 export function mostToPay(
   currency: string,
   buying: Buying,
   channel: Channel,
   price: string,
   target?: Maybe<Target>,
+  tax: SaleTax = NO_TAX,
 ): MostToPay {
   const digits = minorDigits(currency);
   const text = (x: Decimal) => x.toFixed(digits);
   const sold = netOf(currency, channel, price);
   const net = new Decimal(sold.net);
   const increment = new Decimal(buying.increment ?? new Decimal(10).pow(-digits));
-  const enough = (steps: Decimal) =>
-    reaches(net, costOf(currency, buying, increment.times(steps)).cost, target);
+  const taxOf = (bid: Decimal, bought: Bought) =>
+    taxIn(currency, tax, new Decimal(price), bid.plus(bought.premium));
+  const enough = (steps: Decimal) => {
+    const bid = increment.times(steps);
+    const bought = costOf(currency, buying, bid);
+    return reaches(net.minus(taxOf(bid, bought)), bought.cost, target);
+  };
   const steps = [
     { name: 'sold for', amount: text(new Decimal(price)) },
     { name: 'fees and postage of the channel', amount: text(net.minus(price)) },
@@ -200,6 +246,7 @@ export function mostToPay(
   }
   const bid = increment.times(low);
   const bought = costOf(currency, buying, bid);
+  const due = taxOf(bid, bought);
   const minus = (name: string, x: Decimal) => (x.isZero() ? [] : [{ name, amount: text(x.negated()) }]);
   return {
     currency,
@@ -208,7 +255,8 @@ export function mostToPay(
     cost: text(bought.cost),
     steps: [
       ...steps,
-      { name: 'kept as profit', amount: text(bought.cost.minus(net)) },
+      ...minus(tax.on === 'margin' ? 'tax on the margin' : 'tax on the sale', due),
+      { name: 'kept as profit', amount: text(bought.cost.minus(net.minus(due))) },
       { name: 'may cost in all', amount: text(bought.cost) },
       ...minus('other costs', bought.otherCosts),
       ...minus('tax on the hammer price', bought.taxOnHammer),

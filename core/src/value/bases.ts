@@ -74,14 +74,3 @@ export function basesOfValue(
     },
   ];
 }
-
-/** What knowing which variant it is would be worth to somebody who may still walk away. */
-export function worthOfKnowing(
-  parts: readonly { readonly probability: number; readonly gain: number }[],
-): number {
-  const total = parts.reduce((sum, p) => sum + p.probability, 0);
-  if (total === 0) return 0;
-  const now = Math.max(0, parts.reduce((sum, p) => sum + p.probability * p.gain, 0) / total);
-  const knowing = parts.reduce((sum, p) => sum + p.probability * Math.max(0, p.gain), 0) / total;
-  return Math.max(0, knowing - now);
-}

@@ -34,6 +34,8 @@ export interface Comparable {
   readonly conditionIndex: number | undefined;
   /** a grade word stands for less than an index */
   readonly conditionBy?: 'index' | 'grade';
+  /** the scale it was graded on, where a grade was told: which buyers it speaks of */
+  readonly gradeScale?: string | undefined;
   readonly box: ItemState | undefined;
   readonly papers: ItemState | undefined;
   readonly sheath: ItemState | undefined;

@@ -61,13 +61,17 @@ export interface Estimate {
   readonly notes: readonly string[];
 }
 
-/** @param day of the estimate; nothing later may be among the evidence or in the fit */
+/**
+ * @param day of the estimate; nothing later may be among the evidence or in the fit
+ * @param fixed the shop's own percentages, for the plain way beside it
+ */
 export function estimateWorth(
   market: Market,
   evidence: Evidence,
   subject: EstimateSubject,
   venueKind: VenueKind,
   day: number,
+  fixed: FixedPercentages = FIXED_PERCENTAGES,
 ): Estimate {
   const { settings } = market;
   const given = subject.variants.reduce((sum, v) => sum + v.probability, 0);
@@ -131,7 +135,7 @@ export function estimateWorth(
     rest: { ...rest, count: market.fitted.prices - listed.length },
     methods: [
       { name: 'adjustment-grid', estimate: gridEstimate },
-      ...plainMethods(market, evidence, subject),
+      ...plainMethods(market, evidence, subject, fixed),
     ],
     thin,
     notes: notesOn(evidence, thin, effective, 1 - given),
@@ -238,13 +242,20 @@ function restOf(
   return { weight, adjusted: Math.exp(weight > 0 ? log / weight : 0) };
 }
 
-/** The shop's plain percentages: per index point, for what is missing, for an alteration. */
-const FIXED = { perPoint: 1.2, box: 10, papers: 5, altered: -20 };
+/** A shop's plain percentages: per point of the index, for box and papers, for an alteration. */
+export interface FixedPercentages {
+  readonly perPoint: number;
+  readonly box: number;
+  readonly papers: number;
+  readonly altered: number;
+}
+export const FIXED_PERCENTAGES: FixedPercentages = { perPoint: 1.2, box: 10, papers: 5, altered: -20 };
 
 function plainMethods(
   market: Market,
   evidence: Evidence,
   subject: EstimateSubject,
+  fixed: FixedPercentages,
 ): { name: 'fixed-percentages' | 'median-of-raw'; estimate: number }[] {
   const likely = subject.variants.reduce<{ variant: string; probability: number } | undefined>(
     (best, v) => (best && best.probability >= v.probability ? best : v),
@@ -261,10 +272,10 @@ function plainMethods(
   const usual = 100 * market.fitted.plan.usual;
   const [box, papers] = [subject.box === 'original', subject.papers === 'original'];
   const percent = (sale: PlainSale): number =>
-    FIXED.perPoint * ((subject.conditionIndex ?? usual) - (sale.conditionIndex ?? usual)) +
-    FIXED.box * (Number(box) - Number(sale.box)) +
-    FIXED.papers * (Number(papers) - Number(sale.papers)) +
-    FIXED.altered * (Number(subject.alterations.length > 0) - Number(sale.altered));
+    fixed.perPoint * ((subject.conditionIndex ?? usual) - (sale.conditionIndex ?? usual)) +
+    fixed.box * (Number(box) - Number(sale.box)) +
+    fixed.papers * (Number(papers) - Number(sale.papers)) +
+    fixed.altered * (Number(subject.alterations.length > 0) - Number(sale.altered));
   return [
     {
       name: 'fixed-percentages',

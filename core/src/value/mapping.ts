@@ -3,6 +3,7 @@
  * header and the first rows, which a person corrects; then each row in Jutbank's own columns.
  */
 import { PRICE_KINDS, VENUE_KINDS } from './comparable.ts';
+import { nameKey, type NamesMeant } from './naming.ts';
 
 export const DATE_ORDERS = ['ymd', 'dmy', 'mdy'] as const;
 export type DateOrder = (typeof DATE_ORDERS)[number];
@@ -14,6 +15,7 @@ export interface ColumnMapping {
   readonly decimalComma: boolean;
   /** what stands in every row that does not say it itself */
   readonly fixed: Readonly<Record<string, string>>;
+  readonly names?: NamesMeant;
 }
 
 /** Words by which a column is known; the first that fits wins. */
@@ -116,7 +118,21 @@ export function mapRow(
       row[column] = wordIn(column === 'price_kind' ? PRICE_KINDS : VENUE_KINDS, value);
     else row[column] = value;
   }
+  if (mapping.names) meaning(row, mapping.names);
   return row;
+}
+
+/** Their names become ids; what they called it is kept as a note. A variant that means none of ours is left open. */
+function meaning(row: Record<string, string>, names: NamesMeant): void {
+  for (const column of ['pattern', 'variant'] as const) {
+    const said = row[column]?.trim();
+    if (said === undefined) continue;
+    const id = names[column][column === 'pattern' ? nameKey(said) : nameKey(said, row.pattern ?? '')];
+    if (id === undefined || (id === '' && column === 'pattern')) continue;
+    row[`${column} as listed`] = said;
+    if (id === '') delete row[column];
+    else row[column] = id;
+  }
 }
 
 const SIGNS: Readonly<Record<string, string>> = { '€': 'EUR', '£': 'GBP', $: 'USD', kr: 'SEK' };

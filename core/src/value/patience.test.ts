@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { askCurve, judgeOffer, learnHazard, weeklyChance, worthOfKnowing, type Standing } from './index.ts';
+import { askCurve, judgeOffer, learnHazard, weeklyChance, type Standing } from './index.ts';
 
 const net = (price: number) => 0.9 * price;
 
@@ -41,25 +41,5 @@ describe('an offer', () => {
         }
       }),
     );
-  });
-});
-
-describe('what knowing is worth', () => {
-  test('by hand: 0.3 of +200 and 0.7 of −60 is a gain of 18 now, 60 knowing', () => {
-    expect(
-      worthOfKnowing([
-        { probability: 0.3, gain: 200 },
-        { probability: 0.7, gain: -60 },
-      ]),
-    ).toBeCloseTo(42, 9);
-  });
-  test('nothing, where one would do the same whatever it is', () => {
-    expect(
-      worthOfKnowing([
-        { probability: 0.5, gain: 10 },
-        { probability: 0.5, gain: 90 },
-      ]),
-    ).toBe(0);
-    expect(worthOfKnowing([])).toBe(0);
   });
 });

@@ -56,8 +56,7 @@ export function learnHazard(standings: readonly Standing[], settings = PATIENCE_
   return { base: mean((r) => r.mean), steepness: mean((r) => r.k), learnedFrom: standings.length };
 }
 
-export const weeklyChance = (hazard: Hazard, ratio: number): number =>
-  1 - Math.exp(-hazard.base * Math.exp(-hazard.steepness * (ratio - 1)));
+export const weeklyChance = (hazard: Hazard, ratio: number): number => 1 - Math.exp(-rateAt(hazard, ratio));
 
 export interface AskPoint {
   readonly ratio: number;
@@ -72,6 +71,23 @@ export interface AskPoint {
 /**
  * What asking brings in the long run: V(r) = (λ·net − h)/(λ + δ), selling at rate λ, paying h a week, with money that
  * costs δ a week.
+ * @param left of the ask, once sold; @param holding a week, in the same currency
+ */
+export function valueOfAsking(
+  ratio: number,
+  left: number,
+  hazard: Hazard,
+  holding: number,
+  settings = PATIENCE_SETTINGS,
+): number {
+  const rate = rateAt(hazard, ratio);
+  return (rate * left - holding) / (rate + settings.capitalPct / 100 / 52);
+}
+const rateAt = (hazard: Hazard, ratio: number): number =>
+  hazard.base * Math.exp(-hazard.steepness * (ratio - 1));
+
+/**
+ * The value of each ask around an estimate, and the best of them.
  * @param net what is left of a price
  * @param holding a week, in the same currency
  */
@@ -82,13 +98,12 @@ export function askCurve(
   holding: number,
   settings = PATIENCE_SETTINGS,
 ): { readonly points: readonly AskPoint[]; readonly best: AskPoint } {
-  const capital = settings.capitalPct / 100 / 52;
   const points = Array.from({ length: 27 }, (_, i): AskPoint => {
     const ratio = Math.round((0.7 + i * 0.03) * 100) / 100;
-    const rate = hazard.base * Math.exp(-hazard.steepness * (ratio - 1));
     const price = estimate * ratio;
     const left = net(price);
-    return { ratio, price, weeks: 1 / rate, net: left, value: (rate * left - holding) / (rate + capital) };
+    const value = valueOfAsking(ratio, left, hazard, holding, settings);
+    return { ratio, price, weeks: 1 / rateAt(hazard, ratio), net: left, value };
   });
   const best = points.reduce((a, b) => (b.value > a.value ? b : a));
   return { points, best };

@@ -1,5 +1,5 @@
 /** Filling in the authoring forms by their labels, inside the rows they stand in. */
-import { By, Key, type WebElement } from 'selenium-webdriver';
+import { By, error, Key, type WebElement } from 'selenium-webdriver';
 import { PATIENCE_MS, type Browser } from './browser.ts';
 
 const FIND = `
@@ -29,15 +29,25 @@ export async function fill(
   text: string,
   path: readonly string[] = [],
 ): Promise<void> {
-  const field = await control(browser, path, label);
-  const kind = await field.getTagName();
-  if (kind === 'select') {
-    const option = await field.findElement(By.xpath(`./option[normalize-space(.)="${text}"]`));
-    await option.click();
-  } else if (kind === 'div') {
-    const chip = await field.findElement(By.xpath(`./button[normalize-space(.)="${text}"]`));
-    await chip.click();
-  } else await field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.BACK_SPACE, text);
+  await browser.driver.wait(
+    async () => {
+      try {
+        const field = await control(browser, path, label);
+        const kind = await field.getTagName();
+        const within =
+          kind === 'select' ? `./option[normalize-space(.)="${text}"]` : `./button[normalize-space(.)="${text}"]`;
+        if (kind === 'select' || kind === 'div') await field.findElement(By.xpath(within)).click();
+        else await field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.BACK_SPACE, text);
+        return true;
+      } catch (problem) {
+        // a form that is drawn anew when its row arrives: find the field again
+        if (problem instanceof error.StaleElementReferenceError) return false;
+        throw problem;
+      }
+    },
+    PATIENCE_MS,
+    `“${label}” cannot be filled in`,
+  );
 }
 
 /** What is told below a field. */

@@ -8,6 +8,7 @@ import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { openApiDocument } from '@jutbank/contract/openapi';
+import { REVALUATION_JOB } from '@jutbank/contract/sale';
 import type { SearchHit } from '@jutbank/contract/shop';
 import { Gauges, mountBench, type GaugeAddress } from '../bench/index.ts';
 import { mountCondition } from '../condition/index.ts';
@@ -19,10 +20,20 @@ import { httpMarketplace, mountListing } from '../listing/index.ts';
 import { mountProvenance } from '../provenance/index.ts';
 import { Library, mountReference, searchReference } from '../reference/index.ts';
 import { RuleLibrary } from '../rules/index.ts';
-import { mountDecisions, mountMoney, mountSale } from '../sale/index.ts';
-import { mountShop, sessionReader, VERSION } from '../shop/index.ts';
+import {
+  mountEnds,
+  mountFair,
+  mountMoney,
+  mountOffers,
+  mountSale,
+  mountStock,
+  revalueStock,
+} from '../sale/index.ts';
+import { mountShop, mountWorthSettings, sessionReader, VERSION } from '../shop/index.ts';
 import {
   COMPARABLES_JOB,
+  DailyRates,
+  httpRates,
   importComparables,
   knownFor,
   Markets,
@@ -37,6 +48,8 @@ export interface AppOptions {
   readonly databaseUrl: string;
   readonly dataDir: string;
   readonly marketplaceUrl: string;
+  /** the source of daily exchange rates */
+  readonly ratesUrl: string;
   readonly gauges: readonly GaugeAddress[];
   /** the built interface; absent in tests of the routes alone */
   readonly webDir: string | undefined;
@@ -48,6 +61,7 @@ export interface App {
   readonly jobs: JobRunner;
   readonly gauges: Gauges;
   readonly markets: Markets;
+  readonly dailyRates: DailyRates;
 }
 
 export function createApp(options: AppOptions): App {
@@ -90,11 +104,16 @@ export function createApp(options: AppOptions): App {
   mountIntake(mount, readers, markets, pictures);
   mountLots(mount, readers, markets);
   mountMoney(mount);
-  mountDecisions(mount, readers, markets);
+  mountWorthSettings(mount);
+  mountFair(mount, markets, pictures);
+  mountEnds(mount, readers, markets);
+  mountOffers(mount, readers, markets);
+  mountStock(mount);
   const gauges = new Gauges(options.gauges);
   mountBench(mount, library, gauges);
   mountCondition(mount, readers, pictures);
-  mountValue(mount, library, markets);
+  const rates = httpRates(options.ratesUrl);
+  mountValue(mount, library, markets, rates);
   mountProvenance(mount);
   mountListing(mount, readers, marketplace);
   mountSale(mount, readers, markets, marketplace, (error) => log.error(error), options.publicUrl);
@@ -125,10 +144,13 @@ export function createApp(options: AppOptions): App {
         markets.expect(todayIso());
         return result;
       },
+      [REVALUATION_JOB]: (payload, progress) =>
+        revalueStock(database, readers, markets, payload as { person: string }, progress),
     },
     (error) => log.error(error),
   );
-  return { express: app, jobs, gauges, markets };
+  const dailyRates = new DailyRates(database, rates, (error) => log.error(error));
+  return { express: app, jobs, gauges, markets, dailyRates };
 }
 
 function securityHeaders(): RequestHandler {

@@ -32,7 +32,7 @@ import { conditionFile, moveWith, quarantined, quarantineWith } from './file.ts'
 import { gradingSheet, listGradings, lookAgain, setGrading } from './grading.ts';
 import { conditionReport } from './report.ts';
 import { treat } from './treat.ts';
-import { weighTreatments } from './weigh.ts';
+import { weighWays } from './weigh.ts';
 
 export function mountCondition(mount: Mount, readers: Readers, pictures: PictureStore): void {
   const { database } = mount;
@@ -47,7 +47,7 @@ export function mountCondition(mount: Mount, readers: Readers, pictures: Picture
     return answer(await conditionFile(database, await readers.library.index(), record));
   });
   mount.reads(conditionRoutes.weighTreatments, async ({ params }) => {
-    const items = await weighTreatments(readers, await pieceRecord(database, params.id));
+    const items = await weighWays(database, readers, await pieceRecord(database, params.id));
     return answer({ items, nextCursor: null, total: items.length });
   });
 

@@ -1,10 +1,21 @@
-/** Leave it or treat it: the grade of each way by the rules in use, and what such a piece would bring. */
-import { treatmentOptions, type Outcome } from '@jutbank/core/condition';
+/** Leave it or treat it, keep it sealed or open it: the grade of each way, and what such a piece would bring. */
+import { gradeCondition, OPENING, treatmentOptions, type Outcome } from '@jutbank/core/condition';
 import { addMoney, money, shareOfMoney, subtractMoney, type Money } from '@jutbank/core/money';
 import type { WeighedOption, WeighedWay } from '@jutbank/contract/condition';
+import type { EstimateAnswer } from '@jutbank/contract/value';
+import type { Queries } from '../db/index.ts';
 import { gradeQuestion, identifyRecord, madeSpan, type PieceRecord, type Readers } from '../intake/index.ts';
+import { worthSettingsOf } from '../shop/index.ts';
 
-export async function weighTreatments(readers: Readers, record: PieceRecord): Promise<WeighedOption[]> {
+/** A piece in its package, for as long as nobody opened it. */
+const isSealed = (record: PieceRecord): boolean =>
+  record.intake.asFound === 'sealed' && !record.treatments.some((t) => t.kind === 'open-package');
+
+/** Every way, leaving it first; of a sealed piece only whether to open it, for nothing can be done to it before. */
+export const weighWays = (db: Queries, readers: Readers, record: PieceRecord): Promise<WeighedOption[]> =>
+  isSealed(record) ? weighOpening(db, readers, record) : weighTreatments(readers, record);
+
+async function weighTreatments(readers: Readers, record: PieceRecord): Promise<WeighedOption[]> {
   const index = await readers.library.index();
   const made = madeSpan(index, record, identifyRecord(index, record));
   const options = treatmentOptions(gradeQuestion(record, made), await readers.rules.inUse());
@@ -30,6 +41,7 @@ export async function weighTreatments(readers: Readers, record: PieceRecord): Pr
     const failed = option.failed ? await way(option.failed) : null;
     weighed.push({
       plan: option.plan ?? null,
+      sealed: false,
       removes: [...option.removes],
       adds: [...option.adds],
       failure: option.failure,
@@ -41,6 +53,62 @@ export async function weighTreatments(readers: Readers, record: PieceRecord): Pr
     });
   }
   return weighed;
+}
+
+/**
+ * Keep sealed: what such a piece would bring, with what a seal brings more. Open: without that, at worse odds of finding
+ * something wrong, but knowing which variant it is: Σ p·estimate instead of the middle of the mixture.
+ */
+async function weighOpening(db: Queries, readers: Readers, record: PieceRecord): Promise<WeighedOption[]> {
+  const index = await readers.library.index();
+  const made = madeSpan(index, record, identifyRecord(index, record));
+  const { sealed } = (await worthSettingsOf(db)).settings;
+  const { grades, conditionIndex } = gradeCondition(gradeQuestion(record, made), await readers.rules.inUse());
+  // nobody could look: as from the maker, as far as what shows through the package does not say otherwise
+  const worth = (await readers.worth({ ...record, inspected: true }))?.answer;
+  const way = (estimate: Money | undefined): WeighedWay => ({
+    index: conditionIndex,
+    grades: grades.map((g) => ({ scale: g.scale, grade: g.grade })),
+    estimate: estimate ?? null,
+  });
+  const kept = worth && shareOfMoney(worth.estimate, 1 + sealed.premiumPct / 100);
+  const known = worth && expectedOf(worth);
+  const failure = sealed.faultPct / 100;
+  const done = way(known);
+  const failed = failure > 0 ? way(known && shareOfMoney(known, 1 - sealed.lossPct / 100)) : null;
+  const leave = way(kept);
+  const nothing = { removes: [], adds: [], expectedIndex: conditionIndex };
+  return [
+    {
+      ...nothing,
+      plan: null,
+      sealed: true,
+      failure: 0,
+      done: leave,
+      failed: null,
+      newDisclosures: [],
+      gain: kept ? money(0, kept.currency) : null,
+    },
+    {
+      ...nothing,
+      plan: OPENING,
+      sealed: true,
+      failure,
+      done,
+      failed,
+      newDisclosures: ['The package was opened.'],
+      gain: gainOf(OPENING.cost, failure, done, failed, leave),
+    },
+  ];
+}
+
+/** What the piece brings on average once it is known which it is. */
+function expectedOf({ byVariant, estimate }: EstimateAnswer): Money {
+  const total = byVariant.reduce((sum, v) => sum + v.probability, 0);
+  return byVariant.reduce(
+    (sum, v) => addMoney(sum, shareOfMoney(v.estimate, v.probability / total)),
+    money(0, estimate.currency),
+  );
 }
 
 /** (1−p)·done + p·failed − cost − now, rounded once at the end. */

@@ -1,3 +1,4 @@
 export * from './problem.ts';
 export * from './mount.ts';
 export * from './page.ts';
+export * from './upload.ts';

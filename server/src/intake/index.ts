@@ -1,11 +1,12 @@
 export { mountLots } from './lots.ts';
 export { mountIntake, searchWords } from './routes.ts';
-export { changePiece, pieceRecord } from './change.ts';
+export { changePiece, dayBounds, pieceRecord } from './change.ts';
 export {
   alterationsOf,
   gradeQuestion,
   gradeRecord,
   priceState,
+  identifyQuestion,
   identifyRecord,
   madeSpan,
   measuresInWords,
@@ -14,7 +15,7 @@ export {
   trailRecord,
 } from './readings.ts';
 export { noteState, writeFindings } from './condition.ts';
-export { PictureStore } from './pictures.ts';
+export { addPicture, PictureStore, uploadedPicture } from './pictures.ts';
 export { instant, loadPieces, type PieceRecord } from './record.ts';
 export { takeIn } from './takeIn.ts';
 export { ownPrice } from './ownPrices.ts';

@@ -14,7 +14,15 @@ import {
 import type { Stage } from '@jutbank/core/intake';
 import type { Person } from '@jutbank/contract/shop';
 import type { Queries } from '../db/index.ts';
-import { answer, HttpProblem, invalid, notFound, type Answered, type Mount } from '../http/index.ts';
+import {
+  answer,
+  conflict,
+  HttpProblem,
+  invalid,
+  notFound,
+  type Answered,
+  type Mount,
+} from '../http/index.ts';
 import { shopOf } from '../shop/index.ts';
 import { todayIso, type MarketOnDay, type Markets } from '../value/index.ts';
 import { changePiece } from './change.ts';
@@ -66,15 +74,9 @@ export function mountLots(mount: Mount, readers: Readers, markets: Markets): voi
     const on = await markets.on(todayIso());
     const lots = await database.rows<LotRow>('SELECT * FROM lot ORDER BY id DESC LIMIT 200');
     const pieces = await database.rows<PieceOfLot>(`${PIECES} WHERE p.lot_id IS NOT NULL ORDER BY p.id`);
-    return answer({
-      items: lots.map((lot) =>
-        summaryOf(
-          lot,
-          pieces.filter((p) => p.lot_id === lot.id),
-          on,
-        ),
-      ),
-    });
+    const ofLot = new Map(lots.map((lot): [string, PieceOfLot[]] => [lot.id, []]));
+    for (const piece of pieces) ofLot.get(piece.lot_id)?.push(piece);
+    return answer({ items: lots.map((lot) => summaryOf(lot, ofLot.get(lot.id) ?? [], on)) });
   });
 
   const sheetOf = async (db: Queries, id: string): Promise<Answered<LotSheet>> => {
@@ -230,14 +232,43 @@ export function mountLots(mount: Mount, readers: Readers, markets: Markets): voi
     const strange = body.pieces.findIndex((p) => !own.has(p.id));
     if (strange >= 0)
       throw invalid([{ pointer: `/pieces/${strange}/id`, message: 'this piece is not of the lot' }]);
-    for (const p of body.pieces)
-      await tx.run('UPDATE piece SET lot_value = ?, lot_share = ?, keep = ? WHERE id = ?', [
-        p.value,
-        p.share,
-        p.keep,
-        p.id,
-      ]);
+    if (body.pieces.length > 0)
+      await tx.run(
+        `UPDATE piece p JOIN (${body.pieces.map(() => 'SELECT ? AS id, ? AS value, ? AS share, ? AS keep').join(' UNION ALL ')}) said ON said.id = p.id
+         SET p.lot_value = said.value, p.lot_share = said.share, p.keep = said.keep`,
+        body.pieces.flatMap((p) => [p.id, p.value, p.share, p.keep]),
+      );
     if (own.size > 0) await spread(tx, params.id, person);
+    return sheetOf(tx, params.id);
+  });
+
+  mount.writes(lotRoutes.takeOut, async (tx, { params, ifMatch, person }) => {
+    await changed(tx, params.id, ifMatch);
+    const piece = await tx.row<{ stage: Stage }>('SELECT stage FROM piece WHERE id = ? AND lot_id = ?', [
+      params.piece,
+      params.id,
+    ]);
+    if (!piece) throw notFound('piece in this lot');
+    if (piece.stage === 'sold') throw conflict('This piece is sold; its share of the lot stands.');
+    await changePiece(
+      tx,
+      {
+        pieceId: params.piece,
+        person,
+        ifMatch: undefined,
+        anyVersion: true,
+        kind: 'taken-out-of-lot',
+        body: { lot: params.id },
+      },
+      async () => {
+        // what it cost was a share of the lot: without the lot nobody knows, until somebody says so
+        await tx.run(
+          'UPDATE piece SET lot_id = NULL, lot_value = NULL, lot_share = NULL, keep = FALSE, price = NULL, price_currency = NULL WHERE id = ?',
+          [params.piece],
+        );
+      },
+    );
+    if (await anyPiece(tx, params.id)) await spread(tx, params.id, person);
     return sheetOf(tx, params.id);
   });
 

@@ -3,7 +3,12 @@ import { createHash } from 'node:crypto';
 import { mkdir, open, readFile, rename } from 'node:fs/promises';
 import { join } from 'node:path';
 import sharp from 'sharp';
-import { HttpProblem, invalid } from '../http/index.ts';
+import { ulid } from 'ulid';
+import type { Person } from '@jutbank/contract/shop';
+import type { Queries } from '../db/index.ts';
+import { HttpProblem, invalid, uploads } from '../http/index.ts';
+import { changePiece } from './change.ts';
+import type { PieceRecord } from './record.ts';
 
 const LONGEST_SIDE = 2600;
 const THUMB_SIDE = 420;
@@ -73,3 +78,34 @@ export class PictureStore {
     return readFile(this.#path(hash, size)).catch(() => undefined);
   }
 }
+
+const MOST_BYTES = 30 * (1 << 20);
+/** A picture that comes with a request, as it was taken. */
+export const uploadedPicture = uploads(MOST_BYTES, 'a picture');
+
+/** A stored picture becomes one of a piece. @param ifMatch the version seen; whichever there is, where it is not told */
+export const addPicture = (
+  tx: Queries,
+  pieceId: string,
+  stored: StoredPicture,
+  caption: string,
+  person: Person,
+  ifMatch?: number,
+): Promise<PieceRecord> =>
+  changePiece(
+    tx,
+    {
+      pieceId,
+      person,
+      ifMatch,
+      anyVersion: ifMatch === undefined,
+      kind: 'picture-added',
+      body: { ...stored, caption },
+    },
+    async () => {
+      await tx.run(
+        'INSERT INTO picture (id, piece_id, hash, caption, width, height) VALUES (?, ?, ?, ?, ?, ?)',
+        [ulid(), pieceId, stored.hash, caption, stored.width, stored.height],
+      );
+    },
+  );

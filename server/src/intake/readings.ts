@@ -1,5 +1,11 @@
 /** The five live readings of a piece: which, when, condition, worth, paper trail. */
-import { identify, type FoundPlace, type IdentifyAnswer, type ReferenceIndex } from '@jutbank/core/bench';
+import {
+  identify,
+  type FoundPlace,
+  type IdentifyAnswer,
+  type IdentifyQuestion,
+  type ReferenceIndex,
+} from '@jutbank/core/bench';
 import {
   freshInspection,
   gradeCondition,
@@ -31,16 +37,18 @@ const FOUND: Record<string, FoundPlace> = {
 /** Candidates thinner than this are not priced one by one. */
 const PRICED_FROM = 0.01;
 
-export function identifyRecord(index: ReferenceIndex, record: PieceRecord): IdentifyAnswer {
-  return identify(index, {
-    observations: record.observations,
-    within: {
-      constructions: [record.intake.construction],
-      patterns: record.attribution?.pattern == null ? [] : [record.attribution.pattern],
-    },
-    found: FOUND[record.intake.sourceKind ?? ''] ?? 'unknown',
-  });
-}
+/** What the bench is asked of a piece: what was seen, where it was found, the pattern once that is decided. */
+export const identifyQuestion = (record: PieceRecord): IdentifyQuestion => ({
+  observations: record.observations,
+  within: {
+    constructions: [record.intake.construction],
+    patterns: record.attribution?.pattern == null ? [] : [record.attribution.pattern],
+  },
+  found: FOUND[record.intake.sourceKind ?? ''] ?? 'unknown',
+});
+
+export const identifyRecord = (index: ReferenceIndex, record: PieceRecord): IdentifyAnswer =>
+  identify(index, identifyQuestion(record));
 
 /** When it was made: the bracket, cut with the decided variant's window where the decision is firm. */
 export function madeSpan(

@@ -1,6 +1,3 @@
-import type { RequestHandler } from 'express';
-import multer from 'multer';
-import { ulid } from 'ulid';
 import { checkObservation, ENGINE_VERSION, subjectKey, type Observation } from '@jutbank/core/bench';
 import { periodOf } from '@jutbank/core/dates';
 import { STAGES, type Stage } from '@jutbank/core/intake';
@@ -23,17 +20,10 @@ import { todayIso, type Markets } from '../value/index.ts';
 import { changePiece, dayBounds, pieceRecord } from './change.ts';
 import { noteState, saysTheSame, writeFindings } from './condition.ts';
 import { mountOverrides } from './overrides.ts';
-import type { PictureStore } from './pictures.ts';
+import { addPicture, uploadedPicture, type PictureStore } from './pictures.ts';
 import { identifyRecord, type Readers } from './readings.ts';
 import { loadPieces, type PieceRecord } from './record.ts';
 import { intakeColumns, takeIn } from './takeIn.ts';
-
-const MOST_PICTURE_BYTES = 30 * (1 << 20);
-const upload: RequestHandler = multer({
-  storage: multer.memoryStorage(),
-  limits: { fileSize: MOST_PICTURE_BYTES, files: 1, fields: 5 },
-  defParamCharset: 'utf8',
-}).single('file');
 
 /** Slips shown of each group of the tray; the rest is a page away. */
 const SLIPS_PER_GROUP = 12;
@@ -255,33 +245,11 @@ export function mountIntake(mount: Mount, readers: Readers, markets: Markets, pi
   mountOverrides(mount, readers);
 
   mount.reads(intakeRoutes.addPicture, async ({ params, request, response, person, ifMatch }) => {
-    await new Promise<void>((resolve, reject) =>
-      upload(request, response, (error: unknown) => (error ? reject(error) : resolve())),
-    );
-    if (!request.file)
-      throw invalid([{ pointer: '/file', message: 'choose a picture: the part is called “file”' }]);
-    const caption = String((request.body as Record<string, unknown>).caption ?? '')
-      .trim()
-      .slice(0, 200);
-    const stored = await pictures.keep(request.file.buffer);
+    const { bytes, fields } = await uploadedPicture(request, response);
+    const caption = (fields.caption ?? '').trim().slice(0, 200);
+    const stored = await pictures.keep(bytes);
     const record = await database.transaction((tx) =>
-      changePiece(
-        tx,
-        {
-          pieceId: params.id,
-          person,
-          ifMatch,
-          anyVersion: ifMatch === undefined,
-          kind: 'picture-added',
-          body: { ...stored, caption },
-        },
-        async () => {
-          await tx.run(
-            'INSERT INTO picture (id, piece_id, hash, caption, width, height) VALUES (?, ?, ?, ?, ?, ?)',
-            [ulid(), params.id, stored.hash, caption, stored.width, stored.height],
-          );
-        },
-      ),
+      addPicture(tx, params.id, stored, caption, person, ifMatch),
     );
     return sheetAnswer(database, record);
   });

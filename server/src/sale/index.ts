@@ -1,3 +1,6 @@
 export { mountSale } from './routes.ts';
 export { mountMoney } from './money.ts';
-export { mountDecisions } from './decisions.ts';
+export { mountEnds } from './ends.ts';
+export { mountFair } from './fair.ts';
+export { mountOffers } from './offers.ts';
+export { mountStock, revalueStock } from './stock.ts';

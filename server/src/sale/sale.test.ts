@@ -249,5 +249,9 @@ test('settings: the owner names the shop and its stock numbers; a scheme without
   });
   expect((await server.owner.call('POST', '/pieces', intake)).body.stockNumber).toMatch(/^Q\d{5}$/);
   expect((await server.owner.call('GET', '/people')).body.items).toHaveLength(1);
-  expect((await server.owner.call('GET', '/exchange-rates')).body).toEqual({ base: 'EUR', latest: [] });
+  expect((await server.owner.call('GET', '/exchange-rates')).body).toEqual({
+    base: 'EUR',
+    latest: [],
+    missing: [],
+  });
 });

@@ -8,6 +8,7 @@ import { join } from 'node:path';
 import { pino } from 'pino';
 import { startGauge } from '@jutbank/standins/gauges';
 import { startMarketplace } from '@jutbank/standins/marketplace';
+import { startRates } from '@jutbank/standins/rates';
 import { createApp, type App } from '../app/index.ts';
 import { migrate, openDatabase, type Database } from '../db/index.ts';
 
@@ -92,12 +93,14 @@ export async function serverForTest(setUp = true): Promise<TestServer> {
   await migrate(database);
   const dataDir = mkdtempSync(join(tmpdir(), 'jutbank-data-'));
   const market = await startMarketplace(dataDir);
+  const rates = await startRates();
   const caliper = await startGauge('caliper');
   const app = createApp({
     database,
     databaseUrl: url,
     dataDir,
     marketplaceUrl: market.url,
+    ratesUrl: rates.url,
     gauges: [{ id: 'caliper', kind: 'caliper', address: caliper.address, simulated: true }],
     webDir: undefined,
     publicUrl: undefined,
@@ -127,6 +130,7 @@ export async function serverForTest(setUp = true): Promise<TestServer> {
       await app.markets.close();
       await caliper.close();
       await market.close();
+      await rates.close();
       await drop();
       rmSync(dataDir, { recursive: true, force: true });
     },

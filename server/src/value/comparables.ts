@@ -1,11 +1,11 @@
 /** Comparables: by hand, by list, searched, set aside, merged, taken back, exported. */
 import { createHash } from 'node:crypto';
-import type { Request, RequestHandler, Response } from 'express';
+import type { Request, Response } from 'express';
 import { json } from 'express';
-import multer from 'multer';
 import { stringify } from 'csv-stringify/sync';
 import { z } from 'zod';
-import { guessMapping } from '@jutbank/core/value';
+import type { ReferenceIndex } from '@jutbank/core/bench';
+import { guessMapping, namesSaid, type NamesKnown } from '@jutbank/core/value';
 import {
   COMPARABLE_COLUMNS,
   columnMapping,
@@ -23,7 +23,10 @@ import {
   notFound,
   pageOf,
   parsedBody,
+  through,
+  uploads,
   type Mount,
+  type UploadedFile,
 } from '../http/index.ts';
 import { queueJob } from '../jobs/index.ts';
 import type { Library } from '../reference/index.ts';
@@ -52,12 +55,10 @@ import {
 const ROWS_AT_ONCE = 20_000;
 const MOST_BYTES = 64 * (1 << 20);
 const SAMPLE_ROWS = 12;
+const GUESSED_FROM = 400;
+const MOST_NAMES = 300;
 
-const upload: RequestHandler = multer({
-  storage: multer.memoryStorage(),
-  limits: { fileSize: MOST_BYTES, files: 1, fields: 20 },
-  defParamCharset: 'utf8',
-}).single('file');
+const upload = uploads(MOST_BYTES, 'a CSV file');
 const jsonRows = z.object({ rows: z.array(comparableRow).max(200_000) });
 
 export const COMPARABLES_JOB = 'import-comparables';
@@ -67,42 +68,44 @@ export interface ComparablesJob {
   readonly person: string;
 }
 
-const through = (handler: RequestHandler, request: Request, response: Response): Promise<void> =>
-  new Promise((resolve, reject) => {
-    void handler(request, response, (error: unknown) => (error ? reject(error as Error) : resolve()));
-  });
-
 export function mountComparables(mount: Mount, library: Library, markets: Markets): void {
   const { database } = mount;
 
   mount.reads(valueRoutes.lookAtFile, async ({ request, response }) => {
-    await through(upload, request, response);
-    const { text, encoding } = textOf(fileOf(request));
+    const { bytes, fields } = await upload(request, response);
+    const { text, encoding } = textOf(bytes);
     const file = readCsv(text);
     if (file.header.every((name) => name === ''))
       throw invalid([{ pointer: '/file', message: 'this file is empty: its first line names the columns' }]);
     const rows = file.rows.flatMap((row) => (isCsvError(row) ? [] : [[...row.cells]]));
-    const known = await database.row<{ mapping: FileLook['mapping'] }>(
+    const known = await database.row<{ mapping: unknown }>(
       'SELECT mapping FROM column_mapping WHERE header_hash = ?',
       [headerHash(file.header)],
     );
-    const guessed = guessMapping(file.header, rows.slice(0, 400));
+    const remembered = columnMapping.safeParse(known?.mapping);
+    const mapping =
+      mappingIn(fields) ??
+      (remembered.success
+        ? remembered.data
+        : columnMapping.parse(guessMapping(file.header, rows.slice(0, GUESSED_FROM))));
+    const cells = rows.map((row) => Object.fromEntries(file.header.map((name, i) => [name, row[i] ?? ''])));
+    const index = await library.index();
     return answer<FileLook>({
       encoding,
       separator: file.separator,
       header: [...file.header],
       sample: rows.slice(0, SAMPLE_ROWS),
       rows: file.rows.length,
-      mapping: known?.mapping ?? (guessed as FileLook['mapping']),
-      remembered: known !== undefined,
+      mapping,
+      remembered: remembered.success,
+      names: namesSaid(mapping, cells, namesOf(index)).slice(0, MOST_NAMES),
     });
   });
 
   mount.reads(valueRoutes.importComparables, async ({ request, response, query, person }) => {
-    await through(upload, request, response);
     const check = query.check === '1';
     const file = request.is('multipart/form-data')
-      ? await fromUpload(database, request, check)
+      ? await fromUpload(database, await upload(request, response), check)
       : rowsOf(await jsonBody(request, response));
     if (!check && file.rows.length > ROWS_AT_ONCE) {
       const job: ComparablesJob = { file, person: person.name };
@@ -257,33 +260,45 @@ function whySuspected(times: number): string {
 const headerHash = (header: readonly string[]): string =>
   createHash('sha256').update(JSON.stringify(header)).digest('hex');
 
-function fileOf(request: Request): Buffer {
-  if (!request.file)
-    throw invalid([{ pointer: '/file', message: 'choose a CSV file: the part is called “file”' }]);
-  return request.file.buffer;
+function mappingIn(fields: UploadedFile['fields']): z.infer<typeof columnMapping> | undefined {
+  if (fields.mapping === undefined) return undefined;
+  let read: unknown;
+  try {
+    read = JSON.parse(fields.mapping);
+  } catch {
+    throw invalid([{ pointer: '/mapping', message: 'this is not JSON' }]);
+  }
+  return parsedBody(columnMapping, read);
 }
 
 /** A mapping that came with the file is remembered once rows went in by it. */
-async function fromUpload(database: Database, request: Request, check: boolean): Promise<RawFile> {
-  const bytes = fileOf(request);
-  const sent = (request.body as Record<string, unknown> | undefined)?.mapping;
-  let mapping: z.infer<typeof columnMapping> | undefined;
-  if (typeof sent === 'string') {
-    let read: unknown;
-    try {
-      read = JSON.parse(sent);
-    } catch {
-      throw invalid([{ pointer: '/mapping', message: 'this is not JSON' }]);
-    }
-    mapping = parsedBody(columnMapping, read);
-    if (!check)
-      await database.run(
-        'INSERT INTO column_mapping (header_hash, mapping) VALUES (?, ?) ON DUPLICATE KEY UPDATE mapping = VALUES(mapping), used_at = UTC_TIMESTAMP(3)',
-        [headerHash(readCsv(textOf(bytes).text).header), JSON.stringify(mapping)],
-      );
-  }
-  return { ...rawFromCsv(bytes, mapping), name: request.file?.originalname ?? 'file' };
+async function fromUpload(
+  database: Database,
+  { bytes, name, fields }: UploadedFile,
+  check: boolean,
+): Promise<RawFile> {
+  const mapping = mappingIn(fields);
+  if (mapping && !check)
+    await database.run(
+      'INSERT INTO column_mapping (header_hash, mapping) VALUES (?, ?) ON DUPLICATE KEY UPDATE mapping = VALUES(mapping), used_at = UTC_TIMESTAMP(3)',
+      [headerHash(readCsv(textOf(bytes).text).header), JSON.stringify(mapping)],
+    );
+  return { ...rawFromCsv(bytes, mapping), name };
 }
+
+const namesOf = (index: ReferenceIndex): NamesKnown => ({
+  patterns: [...index.patterns.values()].map((p) => ({
+    id: p.id,
+    name: p.name,
+    maker: index.makers.get(p.maker)?.name ?? '',
+    number: p.number,
+  })),
+  variants: [...index.variants.values()].map(({ variant, pattern }) => ({
+    id: variant.id,
+    pattern: pattern.id,
+    name: variant.name,
+  })),
+});
 
 function rowsOf(body: unknown): RawFile {
   const parsed = jsonRows.safeParse(body);

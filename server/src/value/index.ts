@@ -4,3 +4,4 @@ export { importComparables, knownFor } from './importComparables.ts';
 export { answerEstimate, MarketOnDay, Markets, subjectAsked, VENUE_OF_SHOP } from './market.ts';
 export { normaliseRow, todayIso } from './normalise.ts';
 export { insertComparables, knownHashes, nowCounted } from './queries.ts';
+export { DailyRates, httpRates } from './rates.ts';

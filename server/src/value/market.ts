@@ -23,7 +23,7 @@ import type { EstimateAnswer, EstimateQuestion } from '@jutbank/contract/value';
 import { revisions, type Database, type Queries, type RevisionName } from '../db/index.ts';
 import { invalid } from '../http/index.ts';
 import type { Library } from '../reference/index.ts';
-import { shopOf } from '../shop/index.ts';
+import { shopOf, worthSettingsOf } from '../shop/index.ts';
 import { Fitter } from './fitter.ts';
 import { comparablesByIds, loadRates, rateOn, rateUsed, type RateTable } from './queries.ts';
 import { marketReferenceOf } from './reference.ts';
@@ -94,6 +94,18 @@ export class MarketOnDay {
         return reason === undefined ? [] : [{ sale, reason }];
       }),
     };
+  }
+
+  /** All sales of some patterns up to the day, by pattern, as they stand now. */
+  async salesOfPatterns(patterns: readonly string[]): Promise<Map<string, Comparable[]>> {
+    const { fit, change } = this.behind;
+    const extent = { asOf: this.asOf, comparables: fit.comparables };
+    const gone = new Set(change.removed.map((s) => s.id));
+    const found = new Map(patterns.map((pattern): [string, Comparable[]] => [pattern, []]));
+    const known = await salesOf(this.database, { patterns }, extent, fit.grades);
+    for (const sale of [...change.added, ...known.filter((s) => !gone.has(s.id))])
+      found.get(sale.pattern)?.push(sale);
+    return found;
   }
 
   /** Those the fit knew, gathered once; with them what came since. What went since has them gathered anew. */
@@ -351,7 +363,15 @@ export async function answerEstimate(
       },
     ]);
   const asked = subjectAsked(subject);
-  const estimate = estimateWorth(on.market, await on.evidence(asked), asked, question.venueKind, on.day);
+  const { fixed } = (await worthSettingsOf(db)).settings;
+  const estimate = estimateWorth(
+    on.market,
+    await on.evidence(asked),
+    asked,
+    question.venueKind,
+    on.day,
+    fixed,
+  );
   const amount = (base: number): Money => money((base * rate).toFixed(6), question.currency);
   const logRate = Math.log(rate);
   const records = await comparablesByIds(

@@ -207,35 +207,6 @@ export async function comparablesByIds(
   return new Map(rows.map((row) => [row.id, recordOf(row)]));
 }
 
-export async function storeRates(
-  tx: Queries,
-  rates: readonly { date: string; currency: string; rate: string }[],
-): Promise<{ added: number; updated: number; unchanged: number }> {
-  const known = new Map(
-    (
-      await tx.rows<{ currency: string; day: string; rate: string }>(
-        'SELECT currency, day, rate FROM exchange_rate',
-      )
-    ).map((r) => [`${r.currency} ${r.day}`, r.rate]),
-  );
-  const last = new Map(rates.map((r) => [`${r.currency} ${r.date}`, r]));
-  let added = 0;
-  let updated = 0;
-  const changed = [...last].filter(([key, rate]) => {
-    const before = known.get(key);
-    if (before === undefined) added++;
-    else if (Number(before) !== Number(rate.rate)) updated++;
-    else return false;
-    return true;
-  });
-  if (changed.length > 0)
-    await tx.insertMany(
-      'INSERT INTO exchange_rate (currency, day, rate) VALUES ? ON DUPLICATE KEY UPDATE rate = VALUES(rate)',
-      changed.map(([, r]) => [r.currency, r.date, r.rate]),
-    );
-  return { added, updated, unchanged: rates.length - added - updated };
-}
-
 export interface RateTable {
   /** per currency: days (since 1970) and rates, oldest first */
   readonly byCurrency: ReadonlyMap<string, { day: number; iso: string; rate: number }[]>;

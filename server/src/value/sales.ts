@@ -78,6 +78,7 @@ function saleOf(row: SaleRow, grades: GradeIndex): Comparable {
     variant: row.variant_id ?? undefined,
     conditionIndex: row.condition_index === null ? byGrade : Number(row.condition_index),
     ...(byGrade === undefined ? {} : { conditionBy: 'grade' as const }),
+    gradeScale: row.grade_scale ?? undefined,
     box: row.box ?? undefined,
     papers: row.papers ?? undefined,
     sheath: row.sheath ?? undefined,
@@ -100,17 +101,21 @@ export async function salesUpTo(
   return { sales: rows.map((row) => saleOf(row, grades)), grades };
 }
 
-/** Sales of one variant, or of a whole pattern, up to a day, newest first; those that changed since a revision left out. */
+/** Sales of a variant, or of whole patterns, up to a day, newest first; those that changed since a revision left out. */
 export async function salesOf(
   db: Queries,
-  of: { readonly variant: string } | { readonly pattern: string },
+  of: { readonly variant: string } | { readonly pattern: string } | { readonly patterns: readonly string[] },
   { asOf, comparables }: Extent,
   grades: GradeIndex,
 ): Promise<Comparable[]> {
-  const [column, id] = 'variant' in of ? ['variant_id', of.variant] : ['pattern_id', of.pattern];
+  const [column, which] =
+    'variant' in of
+      ? ['variant_id', [of.variant]]
+      : ['pattern_id', 'pattern' in of ? [of.pattern] : of.patterns];
+  if (which.length === 0) return [];
   const rows = await db.rows<SaleRow>(
-    `SELECT ${COLUMNS} FROM comparable WHERE ${column} = ? AND sale_day <= ? AND state = 'kept' AND changed_in <= ? ORDER BY sale_day DESC, id DESC`,
-    [id, asOf, comparables],
+    `SELECT ${COLUMNS} FROM comparable WHERE ${column} IN (${which.map(() => '?').join(',')}) AND sale_day <= ? AND state = 'kept' AND changed_in <= ? ORDER BY sale_day DESC, id DESC`,
+    [...which, asOf, comparables],
   );
   return rows.map((row) => saleOf(row, grades));
 }

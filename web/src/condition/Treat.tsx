@@ -39,6 +39,7 @@ export function Treat({
   if (options.isPending) return <Loading />;
   if (options.isError) return <Failed error={options.error} retry={() => void options.refetch()} />;
   const scale = mainScale(sheet.intake.construction);
+  const sealed = options.data.items.some((o) => o.sealed);
   const best = options.data.items.reduce((a, b) =>
     Number(b.gain?.amount ?? -Infinity) > Number(a.gain?.amount ?? -Infinity) ? b : a,
   );
@@ -49,9 +50,11 @@ export function Treat({
           The ways <small>on the {scale} scale, money as the shop would sell it</small>
         </h2>
         <p className="soft" style={{ marginBottom: 8 }}>
-          Often leaving it is right: what is done cannot be undone, and has to be said.
+          {sealed
+            ? 'It is still in its package: as long as it is, only opening it is a question. What a seal brings, and how often something is wrong inside, are the shop’s own figures.'
+            : 'Often leaving it is right: what is done cannot be undone, and has to be said.'}
         </p>
-        {sheet.condition.inspected &&
+        {(sheet.condition.inspected || sealed) &&
           options.data.items.map((o) => (
             <Way
               key={o.plan?.kind ?? 'leave'}
@@ -113,12 +116,13 @@ function Way({
   may: boolean;
   onDo: () => void;
 }) {
-  const { plan, done, failed } = option;
+  const { plan, done, failed, sealed } = option;
+  const title = plan?.title ?? (sealed ? 'Keep it sealed' : 'Leave it');
   const gain = option.gain && Number(option.gain.amount);
   return (
-    <article className={best ? 'way best' : 'way'} aria-label={plan?.title ?? 'Leave it'}>
+    <article className={best ? 'way best' : 'way'} aria-label={title}>
       <header>
-        <b>{plan?.title ?? 'Leave it'}</b>
+        <b>{title}</b>
         {best && <span className="soft"> the best on average</span>}
         <span className="grow" />
         {gain != null && plan && (
@@ -141,13 +145,20 @@ function Way({
             <dd className="num">
               {done.estimate ? moneyText({ ...done.estimate, amount: plan.cost }) : plan.cost}
             </dd>
-            <dt>Goes wrong</dt>
+            <dt>{sealed ? 'Flawed inside' : 'Goes wrong'}</dt>
             <dd>
               <span className="num">{Math.round(option.failure * 100)}</span> in 100
               {failed && (
                 <>
-                  , then {gradeOn(failed, scale).toLowerCase()}{' '}
-                  <span className="num soft">{failed.index.toFixed(1)}</span>
+                  , then{' '}
+                  {sealed ? (
+                    <span className="num">{failed.estimate ? moneyText(failed.estimate, true) : 'less'}</span>
+                  ) : (
+                    <>
+                      {gradeOn(failed, scale).toLowerCase()}{' '}
+                      <span className="num soft">{failed.index.toFixed(1)}</span>
+                    </>
+                  )}
                 </>
               )}
             </dd>
@@ -156,7 +167,7 @@ function Way({
               {option.removes
                 .flatMap((i) => sheet.condition.findings[i] ?? [])
                 .map(findingInWords)
-                .join('; ') || 'no finding'}
+                .join('; ') || (sealed ? 'the seal, and what it brings' : 'no finding')}
             </dd>
             <dt>To be said</dt>
             <dd>

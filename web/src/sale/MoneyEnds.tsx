@@ -2,6 +2,7 @@
 import { Button, TextField } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import type { Money } from '@jutbank/core/money';
 import type { PieceSheet } from '@jutbank/contract/intake';
 import type { MoneyOfPiece, OfferAnswer, OfferRecord } from '@jutbank/contract/sale';
@@ -9,7 +10,7 @@ import { ApiProblem, call, get } from '../app/api.ts';
 import { useMay, useSession } from '../app/session.ts';
 import { Failed, Loading } from '../app/states.tsx';
 import { MoneyField } from '../intake/IntakeForm.tsx';
-import { dayText, moneyText, sentence } from '../parts/words.ts';
+import { counted, dayText, moneyText, sentence } from '../parts/words.ts';
 import { PatienceCurve } from './PatienceCurve.tsx';
 import { Steps } from './Steps.tsx';
 
@@ -62,15 +63,8 @@ export function MoneyEnds({ sheet }: { sheet: PieceSheet }) {
             </tr>
           </tbody>
         </table>
-        {money.knowing && (
-          <p className="note" style={{ marginTop: 10 }}>
-            It may be one of several things. Knowing which would be worth{' '}
-            <b style={{ display: 'inline' }} className="num">
-              {moneyText(money.knowing)}
-            </b>{' '}
-            to somebody who can still walk away.
-          </p>
-        )}
+        {money.markets.length > 0 && <TwoMarkets markets={money.markets} sheet={sheet} />}
+        {money.knowing && <Knowing knowing={money.knowing} pieceId={sheet.id} />}
       </section>
       <section>
         <h2 className="sec">
@@ -91,8 +85,17 @@ export function MoneyEnds({ sheet }: { sheet: PieceSheet }) {
                 {' '}
                 The ask leaves{' '}
                 <span className="num">
-                  {moneyText({ amount: money.net.net, currency: money.net.currency })}
+                  {moneyText({ amount: money.net.left, currency: money.net.currency })}
                 </span>
+                {money.tax.on !== 'none' && (
+                  <>
+                    , after{' '}
+                    <span className="num">
+                      {moneyText({ amount: money.net.tax, currency: money.net.currency })}
+                    </span>{' '}
+                    tax on the {money.tax.on === 'margin' ? 'margin' : 'sale'}
+                  </>
+                )}
                 .
               </>
             )}
@@ -101,6 +104,86 @@ export function MoneyEnds({ sheet }: { sheet: PieceSheet }) {
         <Offers sheet={sheet} offers={money.offers} />
       </section>
     </div>
+  );
+}
+
+const MARKET_WORDS = { collectible: 'As a collectible', 'to-use': 'To use' } as const;
+const MARKET_SCALE = { collectible: ['collector', 'finish'], 'to-use': ['user'] } as const;
+
+/** The same piece before two kinds of buyers, who weigh its condition differently. */
+function TwoMarkets({ markets, sheet }: { markets: MoneyOfPiece['markets']; sheet: PieceSheet }) {
+  return (
+    <>
+      <h2 className="sec" style={{ marginTop: 18 }}>
+        Two markets <small>from sales graded on either’s scale</small>
+      </h2>
+      <div className="pairwise">
+        {(['collectible', 'to-use'] as const).map((name) => {
+          const found = markets.find((m) => m.market === name);
+          const grade = sheet.grade.grades.find((g) =>
+            (MARKET_SCALE[name] as readonly string[]).includes(g.scale),
+          );
+          return (
+            <div key={name}>
+              <span className="soft">{MARKET_WORDS[name]}</span>
+              {found ? (
+                <>
+                  <b className="num">{moneyText(found.estimate)}</b>
+                  <span className="num soft">
+                    {moneyText(found.low, true)} – {moneyText(found.high, true)}
+                  </span>
+                  <span className="soft">
+                    {grade && sheet.condition.inspected ? `${sentence(grade.grade)} there; ` : ''}
+                    {counted(found.sales)} sales; ten points of condition are worth{' '}
+                    <span className="num">{signed(found.tenPoints)} %</span> against all buyers
+                  </span>
+                </>
+              ) : (
+                <span className="soft">Fewer than three sales speak of it.</span>
+              )}
+            </div>
+          );
+        })}
+      </div>
+    </>
+  );
+}
+const signed = (x: number) => `${x < 0 ? '−' : '+'}${Math.abs(x).toFixed(1)}`;
+
+/** What settling which variant it is would be worth, and which check pays most. */
+function Knowing({ knowing, pieceId }: { knowing: NonNullable<MoneyOfPiece['knowing']>; pieceId: string }) {
+  return (
+    <>
+      <h2 className="sec" style={{ marginTop: 18 }}>
+        What a check is worth <small>next checks by money</small>
+      </h2>
+      <p className="soft">
+        It may be one of several things. Knowing which would be worth{' '}
+        <b className="num">{moneyText(knowing.worth)}</b>{' '}
+        {knowing.mayLeave
+          ? 'before it is bought: one could ask the right price, or leave it.'
+          : 'in what is asked for it.'}
+      </p>
+      {knowing.checks.length === 0 ? (
+        <p className="soft">No single check that is left would change what to do.</p>
+      ) : (
+        <table className="grid" style={{ marginTop: 6 }}>
+          <tbody>
+            {knowing.checks.map((c) => (
+              <tr key={c.ask}>
+                <td>
+                  {c.ask} <span className="soft">{c.effort}</span>
+                </td>
+                <td className="r num">{moneyText(c.worth)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      <p style={{ marginTop: 6 }}>
+        <Link to={`/pieces/${pieceId}/bench`}>To the bench</Link>
+      </p>
+    </>
   );
 }
 

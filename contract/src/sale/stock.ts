@@ -1,0 +1,67 @@
+/** The stock at cost and at worth: valued as a whole, how long it has stood, what to re-price, how prices move. */
+import type { Money } from '@jutbank/core/money';
+import type { Age, RepriceReason, Trend } from '@jutbank/core/value';
+import { answers, route } from '../http/index.ts';
+
+export interface StockPiece {
+  id: string;
+  stockNumber: string;
+  title: string;
+  /** days since it was acquired, or taken in where that is not known */
+  days: number;
+  age: Age;
+  cost: Money | null;
+  /** null: nothing says yet which pattern it is */
+  worth: { estimate: Money; low: Money; high: Money; thin: boolean } | null;
+  /** percent that the estimate moved since the valuation before; null where there was none */
+  moved: number | null;
+  ask: Money | null;
+  /** whole weeks on the market */
+  listedWeeks: number | null;
+  reprice: { reasons: RepriceReason[]; ask: Money } | null;
+}
+export interface StockTotals {
+  pieces: number;
+  cost: Money;
+  /** of the pieces that could be valued */
+  worth: Money;
+  valued: number;
+  /** pieces without a price in the books */
+  withoutCost: number;
+}
+export interface StockValuation {
+  at: string;
+  person: string;
+  totals: StockTotals;
+  ages: ({ age: Age } & StockTotals)[];
+  pieces: StockPiece[];
+  trends: (Trend & { name: string })[];
+  /** makers and patterns of which too few sales are known to say anything */
+  untold: number;
+  /** valuations made so far, oldest first */
+  history: { at: string; cost: Money; worth: Money; pieces: number }[];
+}
+
+export const REVALUATION_JOB = 'stock-valuation';
+
+export const stockRoutes = {
+  stock: route({
+    method: 'get',
+    path: '/stock',
+    room: 'sale',
+    access: 'read',
+    summary: 'The stock as it was valued last',
+    answer: answers<{ valuation: StockValuation | null; pieces: number; running: string | null }>(
+      'The last valuation, how many pieces there are now, the task that is under way',
+    ),
+  }),
+  revalue: route({
+    method: 'post',
+    path: '/stock/valuations',
+    room: 'sale',
+    access: 'work',
+    summary: 'Value every unsold piece again, as a task',
+    answer: answers<{ job: string }>('The task'),
+    status: 202,
+  }),
+};

@@ -1,0 +1,116 @@
+/** What somebody's list calls a pattern or a variant, against the names of the reference. */
+
+/** What names mean: ids by the keys of `nameKey`; an empty one means none of ours. */
+export interface NamesMeant {
+  readonly pattern: Readonly<Record<string, string>>;
+  readonly variant: Readonly<Record<string, string>>;
+}
+export interface NamesKnown {
+  readonly patterns: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly maker: string;
+    readonly number?: string | null | undefined;
+  }[];
+  readonly variants: readonly { readonly id: string; readonly pattern: string; readonly name: string }[];
+}
+export interface NameSaid {
+  readonly column: 'pattern' | 'variant';
+  /** as written, the first time it comes up */
+  readonly said: string;
+  /** for a variant: the pattern it is said of */
+  readonly pattern: string | null;
+  readonly rows: number;
+  /** the key under which a mapping keeps what it means */
+  readonly key: string;
+  /** what it most likely means; null where nothing fits, or more than one thing */
+  readonly guess: string | null;
+}
+
+const folded = (text: string): string =>
+  text
+    .normalize('NFD')
+    .replace(/\p{M}/gu, '')
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, ' ')
+    .trim();
+
+/** How a mapping keeps a name; a variant's holds for one pattern, for two may call theirs the same. */
+export const nameKey = (said: string, pattern?: string): string =>
+  pattern === undefined ? folded(said) : `${pattern} ${folded(said)}`;
+
+/** The one that is called so; else the one all of whose words are said, the longest name first. */
+function guessOf<T extends { readonly id: string }>(
+  said: string,
+  known: readonly T[],
+  namesOf: (one: T) => readonly string[],
+): string | null {
+  const text = folded(said);
+  const exact = known.filter((one) => namesOf(one).some((name) => folded(name) === text));
+  if (exact.length === 1) return exact[0]?.id ?? null;
+  const words = new Set(text.split(' '));
+  const within = known
+    .map((one) => {
+      const own = folded(namesOf(one)[0] ?? '').split(' ');
+      return { id: one.id, words: own.every((word) => words.has(word)) ? own.length : 0 };
+    })
+    .filter((one) => one.words > 0)
+    .sort((a, b) => b.words - a.words);
+  const [first, second] = within;
+  return exact.length === 0 && first && first.words > (second?.words ?? 0) ? first.id : null;
+}
+
+/**
+ * Names in the columns of pattern and variant that are no ids of the reference, those in most rows first.
+ * @param rows cells by their own column's name
+ */
+export function namesSaid(
+  mapping: {
+    readonly columns: Readonly<Record<string, string>>;
+    readonly fixed: Readonly<Record<string, string>>;
+    readonly names?: NamesMeant;
+  },
+  rows: readonly Readonly<Record<string, string>>[],
+  known: NamesKnown,
+): NameSaid[] {
+  const columnOf = (ours: string) =>
+    Object.keys(mapping.columns).find((name) => mapping.columns[name] === ours);
+  const [pattern, variant] = [columnOf('pattern'), columnOf('variant')];
+  const patterns = new Set(known.patterns.map((p) => p.id));
+  const variants = new Set(known.variants.map((v) => v.id));
+  const found = new Map<string, { -readonly [K in keyof NameSaid]: NameSaid[K] }>();
+  const count = (said: NameSaid) => {
+    const before = found.get(`${said.column} ${said.key}`);
+    if (before) before.rows++;
+    else found.set(`${said.column} ${said.key}`, { ...said });
+  };
+  for (const row of rows) {
+    const saidPattern = (pattern === undefined ? mapping.fixed.pattern : row[pattern])?.trim() ?? '';
+    const saidVariant = variant === undefined ? '' : (row[variant]?.trim() ?? '');
+    let id: string | null = saidPattern;
+    if (saidPattern !== '' && !patterns.has(saidPattern)) {
+      const key = nameKey(saidPattern);
+      const guess =
+        found.get(`pattern ${key}`)?.guess ??
+        guessOf(saidPattern, known.patterns, (p) => [
+          p.name,
+          `${p.maker} ${p.name}`,
+          ...(p.number == null ? [] : [p.number, `${p.maker} ${p.number}`]),
+        ]);
+      id = mapping.names?.pattern[key] ?? guess;
+      count({ column: 'pattern', said: saidPattern, pattern: null, rows: 1, key, guess });
+    }
+    if (saidVariant === '' || variants.has(saidVariant) || id === null || id === '') continue;
+    const of = id;
+    const key = nameKey(saidVariant, of);
+    const guess =
+      found.get(`variant ${key}`)?.guess ??
+      guessOf(
+        saidVariant,
+        known.variants.filter((v) => v.pattern === of),
+        (v) => [v.name],
+      );
+    count({ column: 'variant', said: saidVariant, pattern: of, rows: 1, key, guess });
+  }
+  return [...found.values()].sort((a, b) => b.rows - a.rows);
+}

@@ -1,0 +1,47 @@
+/** Files that come with a request: one part called `file`, held in memory, no larger than the route allows. */
+import type { Request, RequestHandler, Response } from 'express';
+import multer from 'multer';
+import { invalid } from './problem.ts';
+
+export interface UploadedFile {
+  readonly bytes: Buffer;
+  readonly name: string;
+  /** the other parts, as text */
+  readonly fields: Readonly<Record<string, string>>;
+}
+
+const MOST_FIELDS = 20;
+
+/** Runs a middleware of Express within a route. */
+export const through = (handler: RequestHandler, request: Request, response: Response): Promise<void> =>
+  new Promise((resolve, reject) => {
+    void handler(request, response, (error: unknown) => (error ? reject(error as Error) : resolve()));
+  });
+
+/**
+ * @param most bytes; a larger file is refused while it comes in
+ * @param what the file should be, for the message where there is none: “a picture”
+ */
+export function uploads(
+  most: number,
+  what: string,
+): (request: Request, response: Response) => Promise<UploadedFile> {
+  const upload: RequestHandler = multer({
+    storage: multer.memoryStorage(),
+    limits: { fileSize: most, files: 1, fields: MOST_FIELDS },
+    defParamCharset: 'utf8',
+  }).single('file');
+  return async (request, response) => {
+    await through(upload, request, response);
+    if (!request.file)
+      throw invalid([{ pointer: '/file', message: `choose ${what}: the part is called “file”` }]);
+    const fields = Object.entries((request.body ?? {}) as Record<string, unknown>).flatMap(([name, value]) =>
+      typeof value === 'string' ? [[name, value] as const] : [],
+    );
+    return {
+      bytes: request.file.buffer,
+      name: request.file.originalname,
+      fields: Object.fromEntries(fields),
+    };
+  };
+}

@@ -1,0 +1,247 @@
+/** The stock valued as a whole: a task, whose result is kept as it was on its day. */
+import { Decimal } from 'decimal.js';
+import { ulid } from 'ulid';
+import { money, type Money } from '@jutbank/core/money';
+import {
+  AGES,
+  ageOf,
+  repriceAdvice,
+  tidesOf,
+  trendOfPattern,
+  TREND_SETTINGS,
+  type SoldOfPattern,
+  type Trend,
+} from '@jutbank/core/value';
+import {
+  REVALUATION_JOB,
+  stockRoutes,
+  type StockPiece,
+  type StockTotals,
+  type StockValuation,
+} from '@jutbank/contract/sale';
+import type { Database, Queries } from '../db/index.ts';
+import { answer, type Mount } from '../http/index.ts';
+import { dayBounds, instant, loadPieces, type PieceRecord, type Readers } from '../intake/index.ts';
+import { queueJob } from '../jobs/index.ts';
+import type { MarketOnDay, Markets } from '../value/index.ts';
+import { inBase, piecePrices, shopPrices, type ShopPrices } from './prices.ts';
+
+const BATCH = 50;
+const DAY_MS = 86_400_000;
+const MOST_PATTERN_TRENDS = 30;
+const MOST_HISTORY = 60;
+
+export function mountStock(mount: Mount): void {
+  const { database } = mount;
+
+  mount.reads(stockRoutes.stock, async () => {
+    const [count, running] = await Promise.all([
+      database.row<{ n: number }>(
+        'SELECT COUNT(*) AS n FROM piece p WHERE NOT EXISTS (SELECT 1 FROM sale s WHERE s.piece_id = p.id)',
+      ),
+      database.row<{ id: string }>(
+        "SELECT id FROM job WHERE state IN ('queued', 'running') AND kind = ? ORDER BY created_at LIMIT 1",
+        [REVALUATION_JOB],
+      ),
+    ]);
+    return answer({
+      valuation: (await lastValuation(database)) ?? null,
+      pieces: Number(count?.n ?? 0),
+      running: running?.id ?? null,
+    });
+  });
+
+  mount.writes(stockRoutes.revalue, async (tx, { person }) =>
+    answer({ job: await queueJob(tx, REVALUATION_JOB, { person: person.name }, person.id) }),
+  );
+}
+
+interface ValuationRow {
+  at: string;
+  person: string;
+  currency: string;
+  pieces: number;
+  cost: string;
+  worth: string;
+  body: Kept;
+}
+type Kept = Omit<StockValuation, 'at' | 'person' | 'history'>;
+
+async function lastValuation(db: Queries): Promise<StockValuation | undefined> {
+  const row = await db.row<ValuationRow>('SELECT * FROM stock_valuation ORDER BY id DESC LIMIT 1');
+  if (!row) return undefined;
+  const history = await db.rows<Omit<ValuationRow, 'person' | 'body'>>(
+    'SELECT at, currency, pieces, cost, worth FROM stock_valuation ORDER BY id DESC LIMIT ?',
+    [MOST_HISTORY],
+  );
+  return {
+    ...row.body,
+    at: instant(row.at),
+    person: row.person,
+    history: history
+      .map((h) => ({
+        at: instant(h.at),
+        cost: money(h.cost, h.currency),
+        worth: money(h.worth, h.currency),
+        pieces: Number(h.pieces),
+      }))
+      .reverse(),
+  };
+}
+
+/** Values every unsold piece. @param progress hears how far it is, and throws when the task was cancelled */
+export async function revalueStock(
+  database: Database,
+  readers: Readers,
+  markets: Markets,
+  { person }: { readonly person: string },
+  progress: (share: number) => Promise<void>,
+): Promise<{ id: string }> {
+  const shop = await shopPrices(database, markets);
+  const { on } = shop;
+  const before = new Map(
+    ((await lastValuation(database))?.pieces ?? []).flatMap((p) =>
+      p.worth?.estimate.currency === on.base ? [[p.id, Number(p.worth.estimate.amount)]] : [],
+    ),
+  );
+  const ids = (
+    await database.rows<{ id: string }>(
+      'SELECT id FROM piece p WHERE NOT EXISTS (SELECT 1 FROM sale s WHERE s.piece_id = p.id) ORDER BY id',
+    )
+  ).map((row) => row.id);
+  const pieces: StockPiece[] = [];
+  for (let at = 0; at < ids.length; at += BATCH) {
+    await progress(at / (ids.length + BATCH));
+    for (const record of await loadPieces(database, ids.slice(at, at + BATCH)))
+      pieces.push(await valued(shop, readers, record, before.get(record.id)));
+  }
+  const { trends, untold } = await trendsOf(database, on);
+  const index = await readers.library.index();
+  const nameOf = (t: Trend) =>
+    t.of === 'market'
+      ? 'The market'
+      : ((t.of === 'maker' ? index.makers.get(t.id ?? '')?.name : index.patterns.get(t.id ?? '')?.name) ??
+        t.id ??
+        '');
+  const totals = totalsOf(pieces, on.base);
+  const kept: Kept = {
+    totals,
+    ages: AGES.map((age) => ({
+      age,
+      ...totalsOf(
+        pieces.filter((p) => p.age === age),
+        on.base,
+      ),
+    })),
+    pieces,
+    trends: trends.map((t) => ({ ...t, name: nameOf(t) })),
+    untold,
+  };
+  await progress(0.99);
+  const id = ulid();
+  await database.run(
+    'INSERT INTO stock_valuation (id, person, currency, pieces, cost, worth, body) VALUES (?, ?, ?, ?, ?, ?, ?)',
+    [id, person, on.base, totals.pieces, totals.cost.amount, totals.worth.amount, JSON.stringify(kept)],
+  );
+  return { id };
+}
+
+async function valued(
+  shop: ShopPrices,
+  readers: Readers,
+  record: PieceRecord,
+  before: number | undefined,
+): Promise<StockPiece> {
+  const { on, hazard } = shop;
+  const prices = await piecePrices(shop, readers, record);
+  const amount = (x: number): Money => money(x, on.base);
+  const since = dayBounds(record.intake.acquired)[0] ?? record.createdAt.slice(0, 10);
+  const days = Math.max(0, Math.floor((Date.now() - Date.parse(since)) / DAY_MS));
+  const published = record.listing?.state === 'published' ? record.listing.publishedAt : null;
+  const weeks = published === null ? undefined : (Date.now() - Date.parse(published)) / (7 * DAY_MS);
+  const number = (text: string | undefined) => (text === undefined ? undefined : Number(text));
+  const [ask, floor, cost] = [record.pricing.ask, record.pricing.floor, record.intake.price].map((m) =>
+    inBase(on, m),
+  );
+  const advice =
+    prices &&
+    repriceAdvice(
+      {
+        ask: number(ask),
+        floor: number(floor),
+        estimate: prices.retail.estimate,
+        low: prices.retail.low,
+        high: prices.retail.high,
+        best: prices.best,
+        before,
+        weeks,
+      },
+      hazard,
+    );
+  // a piece that is not listed yet need not have an ask
+  const shown = advice && (published !== null || !advice.reasons.includes('no-ask')) ? advice : undefined;
+  return {
+    id: record.id,
+    stockNumber: record.stockNumber,
+    title: record.intake.title,
+    days,
+    age: ageOf(days),
+    cost: cost === undefined ? null : money(cost, on.base),
+    worth: prices
+      ? {
+          estimate: amount(prices.retail.estimate),
+          low: amount(prices.retail.low),
+          high: amount(prices.retail.high),
+          thin: prices.retail.thin,
+        }
+      : null,
+    moved: prices && before !== undefined ? 100 * (prices.retail.estimate / before - 1) : null,
+    ask: record.pricing.ask,
+    listedWeeks: weeks === undefined ? null : Math.floor(weeks),
+    reprice: shown ? { reasons: [...shown.reasons], ask: amount(Math.round(shown.ask)) } : null,
+  };
+}
+
+function totalsOf(pieces: readonly StockPiece[], base: string): StockTotals {
+  const sum = (amounts: readonly (Money | null | undefined)[]) =>
+    money(
+      amounts.reduce((total, m) => total.plus(m?.amount ?? 0), new Decimal(0)),
+      base,
+    );
+  return {
+    pieces: pieces.length,
+    cost: sum(pieces.map((p) => p.cost)),
+    worth: sum(pieces.map((p) => p.worth?.estimate)),
+    valued: pieces.filter((p) => p.worth !== null).length,
+    withoutCost: pieces.filter((p) => p.cost === null).length,
+  };
+}
+
+/** Tides of the market and its makers, and the patterns of which enough was sold. */
+async function trendsOf(db: Queries, on: MarketOnDay): Promise<{ trends: Trend[]; untold: number }> {
+  const rows = await db.rows<{ pattern: string; now: string; before: string }>(
+    `SELECT pattern_id AS pattern, SUM(sale_day > DATE_SUB(?, INTERVAL 365 DAY)) AS now,
+       SUM(sale_day <= DATE_SUB(?, INTERVAL 365 DAY)) AS \`before\`
+     FROM comparable
+     WHERE state = 'kept' AND price_kind = 'sold' AND sale_day <= ? AND sale_day > DATE_SUB(?, INTERVAL 730 DAY)
+     GROUP BY pattern_id`,
+    [on.asOf, on.asOf, on.asOf, on.asOf],
+  );
+  const sold = rows.map((r): SoldOfPattern => ({
+    pattern: r.pattern,
+    now: Number(r.now),
+    before: Number(r.before),
+  }));
+  const tides = tidesOf(on.market, sold, on.day);
+  const enough = sold
+    .filter((s) => Math.min(s.now, s.before) >= TREND_SETTINGS.fromPattern)
+    .sort((a, b) => b.now + b.before - a.now - a.before)
+    .slice(0, MOST_PATTERN_TRENDS);
+  const sales = await on.salesOfPatterns(enough.map((s) => s.pattern));
+  const patterns = enough.flatMap(
+    ({ pattern }) => trendOfPattern(on.market, pattern, sales.get(pattern) ?? [], on.day) ?? [],
+  );
+  const makers = new Set(sold.flatMap((s) => on.market.reference.patterns.get(s.pattern)?.maker ?? []));
+  const told = tides.filter((t) => t.of === 'maker').length + patterns.length;
+  return { trends: [...tides, ...patterns], untold: makers.size + sold.length - told };
+}

@@ -1,0 +1,230 @@
+/** Exchange rates: sent, fetched from a source day by day, or read from somebody's list. */
+import { z } from 'zod';
+import { readRateList } from '@jutbank/core/value';
+import type { ExchangeRate } from '@jutbank/core/money';
+import { valueRoutes, type RatesKnown, type RatesStored } from '@jutbank/contract/value';
+import { raiseRevision, type Database, type Queries } from '../db/index.ts';
+import { answer, HttpProblem, invalid, uploads, type Mount } from '../http/index.ts';
+import { findShop, shopOf, worthSettingsOf } from '../shop/index.ts';
+import { isCsvError, readCsv } from './csv.ts';
+import { textOf } from './importComparables.ts';
+import { todayIso } from './normalise.ts';
+
+/** The outside source as the shop sees it; the real one would stand behind the same interface. */
+export interface RateSource {
+  /** Rates for one of the base, day by day, both ends included; days without a rate are left out. */
+  between(base: string, from: string, to: string): Promise<{ source: string; rates: ExchangeRate[] }>;
+}
+
+const TIMEOUT_MS = 8000;
+const day = z.iso.date();
+const answered = z.object({
+  source: z.string().min(1).max(120),
+  base: z.string(),
+  rates: z.array(
+    z.object({
+      date: day,
+      currency: z.string().regex(/^[A-Z]{3}$/),
+      rate: z.string().regex(/^\d{1,12}(\.\d{1,12})?$/),
+    }),
+  ),
+});
+
+export const httpRates = (url: string): RateSource => ({
+  async between(base, from, to) {
+    const query = new URLSearchParams({ base, from, to });
+    const response = await fetch(`${url}/rates?${query.toString()}`, {
+      signal: AbortSignal.timeout(TIMEOUT_MS),
+    }).catch(() => undefined);
+    const body = response?.ok ? answered.safeParse(await response.json()) : undefined;
+    if (!body?.success || body.data.base !== base)
+      throw new HttpProblem(
+        502,
+        'The source of rates does not answer. Nothing was changed; try again later.',
+      );
+    return body.data;
+  },
+});
+
+const uploadedList = uploads(8 << 20, 'a CSV file');
+const FETCHED_AT_FIRST_DAYS = 400;
+const DAY_MS = 86_400_000;
+const SHOWN_BEFORE = 40;
+const isoDay = (ms: number) => new Date(ms).toISOString().slice(0, 10);
+
+export function mountRates(mount: Mount, source: RateSource): void {
+  const { database } = mount;
+
+  mount.writes(valueRoutes.addRates, async (tx, { body }) => {
+    const shop = await shopOf(tx);
+    if (body.base !== shop.baseCurrency)
+      throw invalid([{ pointer: '/base', message: `this shop’s rates are for one ${shop.baseCurrency}` }]);
+    return answer(await storeRates(tx, body.rates, 'sent'));
+  });
+
+  mount.reads(valueRoutes.listRates, async () => answer(await ratesKnown(database)));
+
+  mount.reads(valueRoutes.fetchRates, async () => answer(await fetchRates(database, source)));
+
+  mount.reads(valueRoutes.importRates, async ({ request, response, query }) => {
+    const upload = await uploadedList(request, response);
+    const file = readCsv(textOf(upload.bytes).text);
+    const rows = file.rows.flatMap((row) => (isCsvError(row) ? [] : [row]));
+    const read = readRateList(file.header, rows, file.separator !== ',', todayIso());
+    if (!read)
+      throw invalid([
+        {
+          pointer: '/file',
+          message: 'the first line must name date, currency and rate, or date and a column for each currency',
+        },
+      ]);
+    const broken = file.rows.flatMap((row) => (isCsvError(row) ? [{ ...row, column: null }] : []));
+    const errors = [...read.errors, ...broken]
+      .sort((a, b) => a.line - b.line)
+      .map((e) => ({ ...e, columnNumber: e.column === null ? null : file.header.indexOf(e.column) + 1 }));
+    const { baseCurrency } = await shopOf(database);
+    const others = read.rates.filter((r) => r.currency !== baseCurrency);
+    const store = (tx: Queries) => storeRates(tx, others, upload.name.slice(0, 120), query.check === '1');
+    return answer({ rows: file.rows.length, errors, ...(await database.transaction(store)) });
+  });
+}
+
+/** Asks the source for the days since its last rate; several copies of the server may do so at once. */
+export async function fetchRates(
+  database: Database,
+  source: RateSource,
+): Promise<RatesStored & { source: string; from: string; to: string }> {
+  const { baseCurrency } = await shopOf(database);
+  const last = await database.row<{ day: string | null }>(
+    "SELECT MAX(day) AS day FROM exchange_rate WHERE source LIKE 'source: %'",
+  );
+  const to = todayIso();
+  const from = last?.day ?? isoDay(Date.now() - FETCHED_AT_FIRST_DAYS * DAY_MS);
+  const found = await source.between(baseCurrency, from, to);
+  const stored = await database.transaction((tx) =>
+    storeRates(tx, found.rates, `source: ${found.source}`.slice(0, 120)),
+  );
+  return { ...stored, source: found.source, from, to };
+}
+
+/** @param check count only, store nothing */
+async function storeRates(
+  tx: Queries,
+  rates: readonly ExchangeRate[],
+  source: string,
+  check = false,
+): Promise<RatesStored> {
+  if (rates.length === 0) return { added: 0, updated: 0, unchanged: 0 };
+  const days = rates.map((r) => r.date).sort();
+  const known = new Map(
+    (
+      await tx.rows<{ currency: string; day: string; rate: string }>(
+        'SELECT currency, day, rate FROM exchange_rate WHERE day BETWEEN ? AND ?',
+        [days[0] ?? '', days.at(-1) ?? ''],
+      )
+    ).map((r) => [`${r.currency} ${r.day}`, r.rate]),
+  );
+  const last = new Map(rates.map((r) => [`${r.currency} ${r.date}`, r]));
+  let added = 0;
+  let updated = 0;
+  const changed = [...last].filter(([key, rate]) => {
+    const before = known.get(key);
+    if (before === undefined) added++;
+    else if (Number(before) !== Number(rate.rate)) updated++;
+    else return false;
+    return true;
+  });
+  if (!check && changed.length > 0) {
+    await tx.insertMany(
+      'INSERT INTO exchange_rate (currency, day, rate, source) VALUES ? ON DUPLICATE KEY UPDATE rate = VALUES(rate), source = VALUES(source)',
+      changed.map(([, r]) => [r.currency, r.date, r.rate, source]),
+    );
+    await raiseRevision(tx, 'rates');
+  }
+  return { added, updated, unchanged: rates.length - added - updated };
+}
+
+async function ratesKnown(db: Queries): Promise<RatesKnown> {
+  const { baseCurrency } = await shopOf(db);
+  const rows = await db.rows<{ currency: string; day: string; rate: string; source: string }>(
+    `SELECT currency, day, rate, source FROM (
+       SELECT *, ROW_NUMBER() OVER (PARTITION BY currency ORDER BY day DESC) AS n FROM exchange_rate
+     ) numbered WHERE n <= ? ORDER BY currency, day`,
+    [SHOWN_BEFORE],
+  );
+  const used = new Map(
+    (
+      await db.rows<{ currency: string; n: number }>(
+        "SELECT currency, COUNT(*) AS n FROM comparable WHERE state = 'kept' GROUP BY currency",
+      )
+    ).map((r) => [r.currency, Number(r.n)]),
+  );
+  const currencies = new Map<string, typeof rows>();
+  for (const row of rows) currencies.set(row.currency, [...(currencies.get(row.currency) ?? []), row]);
+  const plain = (rate: string) => String(Number(rate));
+  const latest = [...currencies].flatMap(([currency, list]) => {
+    const newest = list.at(-1);
+    if (!newest) return [];
+    return [
+      {
+        currency,
+        date: newest.day,
+        rate: plain(newest.rate),
+        source: newest.source.replace(/^source: /, ''),
+        used: used.get(currency) ?? 0,
+        before: list.map((r) => ({ date: r.day, rate: plain(r.rate) })),
+      },
+    ];
+  });
+  const priced = [...used].filter(([currency]) => currency !== baseCurrency && !currencies.has(currency));
+  return {
+    base: baseCurrency,
+    latest,
+    missing: priced.map(([currency, prices]) => ({ currency, prices })),
+  };
+}
+
+const LOOKED_AT_MS = 30 * 60_000;
+
+/** Where the shop wants it, today's rates are fetched without anybody asking. */
+export class DailyRates {
+  #timer: NodeJS.Timeout | undefined;
+
+  constructor(
+    readonly database: Database,
+    readonly source: RateSource,
+    readonly onError: (error: unknown) => void,
+  ) {}
+
+  start(): void {
+    const turn = () => {
+      void this.look()
+        .catch(this.onError)
+        .finally(() => {
+          this.#timer = setTimeout(turn, LOOKED_AT_MS);
+          this.#timer.unref();
+        });
+    };
+    turn();
+  }
+
+  stop(): void {
+    clearTimeout(this.#timer);
+  }
+
+  /** Fetches where the shop has said so and nothing of today is known; whether it did. */
+  async look(): Promise<boolean> {
+    if (
+      (await findShop(this.database)) === undefined ||
+      !(await worthSettingsOf(this.database)).settings.dailyRates
+    )
+      return false;
+    const asked = await this.database.row<{ one: number }>(
+      "SELECT 1 AS one FROM exchange_rate WHERE day = ? AND source LIKE 'source: %' LIMIT 1",
+      [todayIso()],
+    );
+    if (asked) return false;
+    await fetchRates(this.database, this.source);
+    return true;
+  }
+}
