@@ -21,7 +21,7 @@ try {
   await browser.driver.get(address);
   await browser.driver.executeScript(`localStorage.setItem('jutbank.mode', '${mode}')`);
   await signIn(browser, address, DEMO);
-  const pieces = await browser.fetchJson<{ items: { id: string; stockNumber: string }[] }>(
+  const pieces = await browser.fetchJson<{ items: { id: string; stockNumber: string; title: string }[] }>(
     '/api/v1/pieces?limit=100',
   );
   const sales = await browser.fetchJson<{ items: { certificateCode: string }[] }>('/api/v1/sales');
@@ -54,6 +54,10 @@ try {
     lot: `/lots/${lots.items.at(-1)?.id ?? ''}`,
     fair: '/fair?pattern=harbour-jack',
     shop: '/shop',
+    stock: '/stock',
+    reckoning: '/reckoning',
+    rates: '/rates',
+    sealed: `/pieces/${pieces.items.find((p) => /sealed/i.test(p.title))?.id ?? ''}/condition`,
     certificate: `/c/${sales.items[0]?.certificateCode ?? ''}`,
   };
   mkdirSync(folder, { recursive: true });

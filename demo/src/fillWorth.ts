@@ -1,6 +1,8 @@
 /** Three lots – one half recovered –, notes from a fair, offers that were judged. */
 import type { Page } from '@jutbank/contract/http';
 import type { LotSheet, PieceSheet, PieceSlip } from '@jutbank/contract/intake';
+import { USUAL_SETTINGS, type WorthSettings } from '@jutbank/contract/sale';
+import type { JobAnswer } from '@jutbank/contract/value';
 import type { Client } from './client.ts';
 
 interface LotStory {
@@ -91,6 +93,34 @@ const LOTS: readonly LotStory[] = [
     ],
   },
 ];
+
+/** How this shop reckons: three channels, tax on the margin, a third of what is left wanted. */
+export const reckoning: WorthSettings = {
+  ...USUAL_SETTINGS,
+  channels: [
+    ...USUAL_SETTINGS.channels,
+    {
+      id: 'tollgate',
+      name: 'Consigned to Tollgate Rooms',
+      channel: { commissionPct: 15, commissionMin: '12.00', taxOnFeesPct: 21, insurancePct: 1 },
+    },
+  ],
+  buying: { otherCosts: '4.00' },
+  target: { marginPct: 33 },
+  tax: { on: 'margin', pct: 21 },
+  dailyRates: true,
+};
+
+/** The stock as it stands once everything is in. */
+export async function valueStock(client: Client): Promise<void> {
+  const { job } = await client.call<{ job: string }>('POST', '/stock/valuations', {});
+  for (;;) {
+    const { state } = await client.call<JobAnswer>('GET', `/jobs/${job}`);
+    if (state === 'done') return;
+    if (state === 'failed' || state === 'cancelled') throw new Error(`the stock was not valued: ${state}`);
+    await new Promise((resolve) => setTimeout(resolve, 200));
+  }
+}
 
 export async function fillWorth(client: Client, patterns: ReadonlySet<string>): Promise<void> {
   for (const story of LOTS) {

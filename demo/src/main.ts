@@ -2,7 +2,7 @@
 import { sharedObservations } from './world/observe.ts';
 import { fillPiece } from './fill.ts';
 import { fillCondition } from './fillCondition.ts';
-import { fillWorth } from './fillWorth.ts';
+import { fillWorth, reckoning, valueStock } from './fillWorth.ts';
 import { Client } from './client.ts';
 import { demoComparables, demoRates } from './world/market.ts';
 import { stories } from './world/pieces.ts';
@@ -59,6 +59,8 @@ export async function fillDemo(address: string): Promise<void> {
   for (const person of people) await client.call('POST', '/people', { ...person, password: DEMO_PASSWORD });
   await client.call('POST', '/reference-packs', demoPack);
   await client.call('POST', '/exchange-rates', { base: 'EUR', rates: demoRates(luck, today) });
+  await client.call('POST', '/exchange-rates/fetch', {});
+  await client.call('PUT', '/worth-settings', reckoning, 0);
   const csv = new FormData();
   csv.set(
     'file',
@@ -72,6 +74,7 @@ export async function fillDemo(address: string): Promise<void> {
   await second.call('POST', '/session', { email: people[1]?.email, password: DEMO_PASSWORD });
   await fillCondition(client, second);
   await fillWorth(client, new Set(demoPack.patterns?.map((p) => p.id)));
+  await valueStock(client);
 }
 
 const address = process.argv[2];

@@ -26,6 +26,8 @@ export interface StockTotals {
   /** of the pieces that could be valued */
   worth: Money;
   valued: number;
+  /** what those cost: the rest of the cost has no worth beside it yet */
+  costOfValued: Money;
   /** pieces without a price in the books */
   withoutCost: number;
 }

@@ -7,3 +7,4 @@ export * from './report.ts';
 export * from './rules.ts';
 export * from './severity.ts';
 export * from './treatment.ts';
+export * from './quickLook.ts';

@@ -118,21 +118,23 @@ export function mapRow(
       row[column] = wordIn(column === 'price_kind' ? PRICE_KINDS : VENUE_KINDS, value);
     else row[column] = value;
   }
-  if (mapping.names) meaning(row, mapping.names);
-  return row;
+  return mapping.names ? meant(row, mapping.names) : row;
 }
 
-/** Their names become ids; what they called it is kept as a note. A variant that means none of ours is left open. */
-function meaning(row: Record<string, string>, names: NamesMeant): void {
-  for (const column of ['pattern', 'variant'] as const) {
-    const said = row[column]?.trim();
-    if (said === undefined) continue;
-    const id = names[column][column === 'pattern' ? nameKey(said) : nameKey(said, row.pattern ?? '')];
-    if (id === undefined || (id === '' && column === 'pattern')) continue;
-    row[`${column} as listed`] = said;
-    if (id === '') delete row[column];
-    else row[column] = id;
-  }
+/** Their names as ids; what they called it is kept as a note. A variant that means none of ours is left open. */
+function meant(row: Readonly<Record<string, string>>, names: NamesMeant): Record<string, string> {
+  const { pattern, variant, ...others } = row;
+  const id = pattern === undefined ? undefined : (names.pattern[nameKey(pattern.trim())] ?? '');
+  const own = id === undefined || id === '' ? pattern : id;
+  const form = variant === undefined ? undefined : names.variant[nameKey(variant.trim(), own ?? '')];
+  const told = form ?? variant;
+  return {
+    ...others,
+    ...(own === undefined ? {} : { pattern: own }),
+    ...(own !== pattern && pattern !== undefined ? { 'pattern as listed': pattern } : {}),
+    ...(told === undefined || told === '' ? {} : { variant: told }),
+    ...(form !== undefined && variant !== undefined ? { 'variant as listed': variant } : {}),
+  };
 }
 
 const SIGNS: Readonly<Record<string, string>> = { '€': 'EUR', '£': 'GBP', $: 'USD', kr: 'SEK' };

@@ -3,7 +3,7 @@
  * its own sales did beyond that. Nothing is said where too few sales speak.
  */
 import { describeSale, describeSubject } from './columns.ts';
-import type { Comparable } from './comparable.ts';
+import type { Comparable, EstimateSubject } from './comparable.ts';
 import type { Market } from './market.ts';
 import { varianceOf } from './predict.ts';
 
@@ -51,33 +51,27 @@ function trend(of: Trend['of'], id: string | null, log: number, sd: number, sale
 
 /** What a year did to prices of a pattern by the tides alone: its log, and how uncertain. */
 function tideOver(market: Market, pattern: string, day: number): { log: number; sd: number } {
-  const at = (when: number) =>
-    market.describe(
-      describeSubject(
-        {
-          pattern,
-          variants: [],
-          conditionIndex: undefined,
-          box: 'none',
-          papers: 'none',
-          sheath: 'none',
-          alterations: [],
-        },
-        undefined,
-        'retail',
-        when,
-      ),
-    );
+  const subject: EstimateSubject = {
+    pattern,
+    variants: [],
+    conditionIndex: undefined,
+    box: 'none',
+    papers: 'none',
+    sheath: 'none',
+    alterations: [],
+  };
+  const at = (when: number) => market.describe(describeSubject(subject, undefined, 'retail', when));
   const [now, before] = [at(day), at(day - YEAR)];
+  // everything but the time is the same in both and falls out
   const difference = {
     columns: [...now.columns, ...before.columns],
     values: [...now.values, ...before.values.map((v) => -v)],
     variant: -1,
   };
-  const log = market.withoutVariant(now) - market.withoutVariant(before);
+  const unseen = Math.max(0, now.beyondVariance - before.beyondVariance);
   return {
-    log,
-    sd: Math.sqrt(varianceOf(market.fitted, difference) + now.beyondVariance + before.beyondVariance),
+    log: market.withoutVariant(now) - market.withoutVariant(before),
+    sd: Math.sqrt(varianceOf(market.fitted, difference) + unseen),
   };
 }
 

@@ -1,4 +1,5 @@
 /** Nine years of invented sales and rates. */
+import { SCALES } from '@jutbank/core/condition';
 import { COMPARABLE_COLUMNS } from '@jutbank/contract/value';
 import { demoPack } from './reference.ts';
 import type { Chance } from '@jutbank/core/chance';
@@ -63,6 +64,19 @@ export function demoRates(chance: Chance, today: Date): { date: string; currency
 /** What this shop watches the prices of: the patterns it deals in; the rest of the reference is only for recognising. */
 const traded = (demoPack.variants ?? []).filter((v) => v.pattern in BASE_PRICE);
 
+const MODERN = new Set(['petrel', 'skua', 'pike-petrel', 'bosun-tool']);
+const ARMS = new Set(['pattern-1-long', 'pattern-1-short', 'pattern-3', 'deck-knife']);
+
+/** The scale on which a price is quoted, by its number in the list, so that nothing else depends on it. */
+function scaleQuoted(pattern: string, n: number): 'collector' | 'user' | 'finish' | undefined {
+  const turn = n % 10;
+  if (turn > 4) return undefined;
+  if (turn < (MODERN.has(pattern) ? 3 : 1)) return 'user';
+  return ARMS.has(pattern) ? 'finish' : 'collector';
+}
+const gradeAt = (scale: string, index: number): string =>
+  SCALES.find((s) => s.id === scale)?.grades.find((g) => index >= g.from)?.grade ?? '';
+
 /** @returns comparables as CSV, with asking prices, offers and a few gross errors among them */
 export function demoComparables(chance: Chance, today: Date, count: number): string {
   const effect = new Map(traded.map((v) => [v.id, chance.normal() * 0.18]));
@@ -98,6 +112,9 @@ export function demoComparables(chance: Chance, today: Date, count: number): str
       1.6 * (index / 100 - 0.78);
     log +=
       (box === 'original' ? 0.12 : 0) + (altered ? -0.18 : 0) - 0.035 * (back / 365) + chance.normal() * 0.2;
+    // those who buy to use mind condition less; every third price or so is quoted on a scale
+    const scale = scaleQuoted(v.pattern, lines.length);
+    if (scale === 'user') log -= 0.06 + 0.9 * (index / 100 - 0.78);
     log += kind === 'asking' ? 0.32 : kind === 'offer' ? -0.3 : 0;
     if (premium === '18') log -= Math.log(1.18);
     if (chance.yes(0.012)) log += chance.pick([1.6, -1.5] as const);
@@ -113,6 +130,7 @@ export function demoComparables(chance: Chance, today: Date, count: number): str
       pattern: v.pattern,
       variant: chance.yes(0.92) ? v.id : '',
       condition_index: chance.yes(0.85) ? String(index) : '',
+      ...(scale === undefined ? {} : { grade_scale: scale, grade: gradeAt(scale, index) }),
       box,
       buyer_premium_pct: premium,
       shipping_included: chance.yes(0.1) ? 'yes' : 'no',

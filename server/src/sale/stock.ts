@@ -208,11 +208,13 @@ function totalsOf(pieces: readonly StockPiece[], base: string): StockTotals {
       amounts.reduce((total, m) => total.plus(m?.amount ?? 0), new Decimal(0)),
       base,
     );
+  const valuedOnes = pieces.filter((p) => p.worth !== null);
   return {
     pieces: pieces.length,
     cost: sum(pieces.map((p) => p.cost)),
     worth: sum(pieces.map((p) => p.worth?.estimate)),
-    valued: pieces.filter((p) => p.worth !== null).length,
+    valued: valuedOnes.length,
+    costOfValued: sum(valuedOnes.map((p) => p.cost)),
     withoutCost: pieces.filter((p) => p.cost === null).length,
   };
 }

@@ -18,7 +18,7 @@ const MIDDLE: Readonly<Record<string, number>> = {
   EUR: 1,
   USD: 1.09,
   GBP: 0.86,
-  SEK: 11.4,
+  SEK: 11.1,
   NOK: 11.7,
   DKK: 7.46,
   CHF: 0.95,

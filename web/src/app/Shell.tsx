@@ -40,6 +40,7 @@ const PLACES = [
   ['/lots', 'Lots'],
   ['/reference', 'Reference'],
   ['/comparables', 'Comparables'],
+  ['/stock', 'Stock'],
   ['/sales', 'Sales'],
   ['/shop', 'Shop'],
 ] as const;

@@ -39,11 +39,16 @@ export default function LotPage() {
       call<LotSheet>('PUT', `/lots/${id}/pieces`, { body, version: lot.data?.version ?? 0 }),
     onSuccess: taken,
   });
+  const takeOut = useMutation({
+    mutationFn: (piece: string) =>
+      call<LotSheet>('DELETE', `/lots/${id}/pieces/${piece}`, { version: lot.data?.version ?? 0 }),
+    onSuccess: taken,
+  });
   if (lot.isPending) return <Loading />;
   if (lot.isError) return <Failed error={lot.error} retry={() => void lot.refetch()} />;
   const sheet = lot.data;
   const money = (amount: string) => moneyText({ amount, currency: sheet.currency });
-  const problem = [put.error, shares.error].find((e) => e instanceof ApiProblem);
+  const problem = [put.error, shares.error, takeOut.error].find((e) => e instanceof ApiProblem);
   return (
     <div className="page">
       <div className="pagehead">
@@ -66,6 +71,7 @@ export default function LotPage() {
               onClick={() => {
                 put.reset();
                 shares.reset();
+                takeOut.reset();
                 void lot.refetch();
               }}
             >
@@ -120,6 +126,7 @@ export default function LotPage() {
                 <th className="r">Share of cost</th>
                 <th>Keep</th>
                 <th className="r">Left of its sale</th>
+                <th aria-label="Take out" />
               </tr>
             </thead>
             <tbody>
@@ -129,6 +136,7 @@ export default function LotPage() {
                   piece={piece}
                   sheet={sheet}
                   disabled={!mayWork || piece.stage === 'sold'}
+                  onTakeOut={() => takeOut.mutate(piece.id)}
                   onChange={(change) =>
                     shares.mutate({
                       pieces: [
@@ -156,11 +164,13 @@ function PieceRow({
   piece,
   sheet,
   disabled,
+  onTakeOut,
   onChange,
 }: {
   piece: LotPiece;
   sheet: LotSheet;
   disabled: boolean;
+  onTakeOut: () => void;
   onChange: (change: Partial<LotSharesBody['pieces'][number]>) => void;
 }) {
   const money = (amount: string | null) =>
@@ -217,6 +227,19 @@ function PieceRow({
       </td>
       <td className="r num">
         {money(piece.net)} {piece.soldOn && <span className="soft">{piece.soldOn}</span>}
+      </td>
+      <td className="r">
+        {!disabled && (
+          <button
+            type="button"
+            className="quiet soft"
+            aria-label={`Take ${piece.title} out of the lot`}
+            title="It does not belong to this lot: its share goes back to the others, and its own cost has to be said anew"
+            onClick={onTakeOut}
+          >
+            take out
+          </button>
+        )}
       </td>
     </tr>
   );

@@ -1,10 +1,11 @@
 /** A pack from somebody else: looked through before it goes in. */
 import { Button } from '@mui/material';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { edtfInWords } from '@jutbank/core/dates';
 import type { ImportAnswer, PackReview } from '@jutbank/contract/reference';
 import { ApiProblem, call } from '../app/api.ts';
+import { FileChooser } from '../parts/FileChooser.tsx';
 import { SECTION_WORDS } from './writing/draft.ts';
 
 const SHOWN = 8;
@@ -12,7 +13,6 @@ const sum = (counts: Record<string, number>) => Object.values(counts).reduce((a,
 
 export function ImportPack() {
   const queries = useQueryClient();
-  const chooser = useRef<HTMLInputElement>(null);
   const [pack, setPack] = useState<unknown>();
   const review = useMutation({
     mutationFn: async (file: File) => {
@@ -39,23 +39,18 @@ export function ImportPack() {
   const busy = review.isPending || send.isPending;
   return (
     <div className="importpack">
-      <Button variant="contained" disabled={busy} onClick={() => chooser.current?.click()}>
-        {review.isPending ? 'Reading…' : send.isPending ? 'Importing…' : 'Import a pack'}
-      </Button>
-      <input
-        ref={chooser}
-        type="file"
+      <FileChooser
+        label="Choose a reference pack"
         accept=".json,application/json"
-        hidden
-        aria-label="Choose a reference pack"
-        onChange={(e) => {
-          const file = e.target.files?.[0];
-          e.target.value = '';
-          if (!file) return;
+        look="main"
+        disabled={busy}
+        onChoose={(file) => {
           send.reset();
           review.mutate(file);
         }}
-      />
+      >
+        {review.isPending ? 'Reading…' : send.isPending ? 'Importing…' : 'Import a pack'}
+      </FileChooser>
       {pack !== undefined && review.data && (
         <Review
           review={review.data}

@@ -1,21 +1,29 @@
 /** At the fair: which, a quick look, the asked price – and the most to pay, with why. Works while the connection drops. */
-import { Button, MenuItem, TextField } from '@mui/material';
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { Button } from '@mui/material';
+import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import type { Finding, GradeAnswer } from '@jutbank/core/condition';
-import type { Construction } from '@jutbank/core/reference';
+import {
+  CONDITION_STEPS,
+  findingsOf,
+  QUICK_LOOK,
+  type Finding,
+  type GradeAnswer,
+  type QuickLook,
+} from '@jutbank/core/condition';
 import type { Care, FairAnswer, FairNote, FairQuestion } from '@jutbank/contract/sale';
 import type { IntakeBody } from '@jutbank/contract/intake';
 import { ALTERATIONS, type Alteration } from '@jutbank/core/value';
 import { ApiProblem, call } from '../app/api.ts';
 import { useMay, useSession } from '../app/session.ts';
-import { Failed, Loading } from '../app/states.tsx';
+import { Loading } from '../app/states.tsx';
+import { FileChooser } from '../parts/FileChooser.tsx';
 import { MoneyField } from '../intake/IntakeForm.tsx';
-import { usePattern, useVocabulary } from '../parts/names.ts';
+import { usePattern } from '../parts/names.ts';
 import { moneyText } from '../parts/words.ts';
-import { CONDITION_STEPS, findingsOf, QUICK_LOOK, type QuickLook } from './quickLook.ts';
-import { keep, sendWaiting, waiting } from './outbox.ts';
+import { PickPattern, PickVariant, Unnamed, type Chosen } from './FairPick.tsx';
+import { shrunk } from './photograph.ts';
+import { Outbox, useOutbox } from './useOutbox.tsx';
 import { Steps } from './Steps.tsx';
 import './fair.css';
 
@@ -27,12 +35,6 @@ const VERDICT = {
 } as const;
 const CARES: Care[] = ['careful', 'even', 'bold'];
 const LAST = 'jutbank.fair.last';
-
-interface Chosen {
-  readonly id: string;
-  readonly name: string;
-  readonly construction: Construction;
-}
 
 export default function FairPage() {
   const { shop } = useSession();
@@ -50,6 +52,7 @@ export default function FairPage() {
   const [care, setCare] = useState<Care>('even');
   const [why, setWhy] = useState(false);
   const [round, setRound] = useState(0);
+  const [photo, setPhoto] = useState<Blob>();
   const outbox = useOutbox();
   const findings = findingsOf(look);
   const grade = useQuery({
@@ -62,18 +65,20 @@ export default function FairPage() {
     placeholderData: (previous) => previous,
   });
   const item = (there: boolean) => (there ? ('original' as const) : ('none' as const));
-  const question: FairQuestion | undefined = pattern && {
-    pattern: pattern.id,
-    variant: variant === '' ? null : variant,
-    conditionIndex: grade.data?.conditionIndex ?? null,
-    box: item(withIt.box),
-    papers: item(withIt.papers),
-    sheath:
-      pattern.construction === 'fixed' || pattern.construction === 'bayonet' ? item(withIt.sheath) : null,
-    alterations: alterationsIn(findings),
-    asked,
-    care,
-  };
+  const question: FairQuestion | undefined =
+    pattern?.id == null
+      ? undefined
+      : {
+          pattern: pattern.id,
+          variant: variant === '' ? null : variant,
+          conditionIndex: grade.data?.conditionIndex ?? null,
+          box: item(withIt.box),
+          papers: item(withIt.papers),
+          sheath: mayHaveSheath(pattern.construction) ? item(withIt.sheath) : null,
+          alterations: alterationsIn(findings),
+          asked,
+          care,
+        };
   const judged = useQuery({
     queryKey: ['fair', question],
     queryFn: async () => {
@@ -93,20 +98,29 @@ export default function FairPage() {
     setWithIt({ box: false, papers: false, sheath: false });
     setAsked(null);
     setWhy(false);
+    setPhoto(undefined);
     setRound(round + 1);
   };
+  const photograph = (file: File) => {
+    void shrunk(file).then(setPhoto);
+    if (!pattern) setPattern({ id: null, name: '', construction: 'slipjoint' });
+  };
   const decide = (decision: FairNote['decision']) => {
-    if (!pattern || !question) return;
-    outbox.add({
+    if (!pattern || pattern.name.trim() === '') return;
+    const note: FairNote = {
       key: crypto.randomUUID(),
       notedAt: new Date().toISOString(),
       title: pattern.name,
       construction: pattern.construction,
-      question,
+      question: question ?? null,
       decision,
       paid: decision === 'bought' ? asked : null,
-      note: judged.data ? `Ceiling then: ${judged.data.most.bid ?? 'none'} ${judged.data.most.currency}` : '',
-    });
+      note:
+        question && judged.data
+          ? `Ceiling then: ${judged.data.most.bid ?? 'none'} ${judged.data.most.currency}`
+          : '',
+    };
+    outbox.add(note, photo);
     begin();
   };
   return (
@@ -116,12 +130,23 @@ export default function FairPage() {
       {pattern ? (
         <>
           <div className="which">
-            <b>{pattern.name}</b>
+            {photo && <Photo picture={photo} />}
+            <b>{pattern.id === null ? 'Photographed' : pattern.name}</b>
+            <FileChooser label="Photograph it" accept="image/*" camera look="quiet" onChoose={photograph}>
+              {photo ? 'another picture' : 'photograph'}
+            </FileChooser>
             <button type="button" onClick={begin}>
               another
             </button>
           </div>
-          <Variant pattern={pattern.id} value={variant} onChange={setVariant} />
+          {pattern.id === null ? (
+            <>
+              <PickPattern onPick={setPattern} onPhotograph={undefined} />
+              <Unnamed value={pattern} onChange={setPattern} />
+            </>
+          ) : (
+            <PickVariant pattern={pattern.id} value={variant} onChange={setVariant} />
+          )}
           <section>
             <h2>Tap what is there, again for worse; what is with it at the end</h2>
             <div className="toggles">
@@ -147,7 +172,7 @@ export default function FairPage() {
                 },
               )}
               {(['box', 'papers', 'sheath'] as const)
-                .filter((i) => i !== 'sheath' || question?.sheath !== null)
+                .filter((i) => i !== 'sheath' || mayHaveSheath(pattern.construction))
                 .map((i) => (
                   <button
                     key={i}
@@ -187,7 +212,7 @@ export default function FairPage() {
       ) : naming ? (
         <Loading />
       ) : (
-        <PickPattern onPick={setPattern} />
+        <PickPattern onPick={setPattern} onPhotograph={photograph} />
       )}
       {pattern && (
         <div className="ceiling" aria-live="polite">
@@ -198,7 +223,7 @@ export default function FairPage() {
             </p>
           )}
           {judged.isError && !away && <p className="problem">{judged.error.message}</p>}
-          {judged.data ? (
+          {question && judged.data ? (
             <Ceiling
               answer={judged.data}
               why={why}
@@ -206,21 +231,42 @@ export default function FairPage() {
               index={grade.data?.conditionIndex}
             />
           ) : (
-            !judged.isError && <Loading />
+            question && !judged.isError && <Loading />
           )}
           {mayWork && (
             <div className="decide">
-              <Button variant="contained" onClick={() => decide('bought')}>
+              <Button
+                variant="contained"
+                disabled={pattern.name.trim() === ''}
+                onClick={() => decide('bought')}
+              >
                 Bought
               </Button>
-              <Button onClick={() => decide('thinking')}>Thinking</Button>
-              <Button onClick={() => decide('left')}>Left it</Button>
+              <Button disabled={pattern.name.trim() === ''} onClick={() => decide('thinking')}>
+                Thinking
+              </Button>
+              <Button disabled={pattern.name.trim() === ''} onClick={() => decide('left')}>
+                Left it
+              </Button>
             </div>
           )}
         </div>
       )}
     </div>
   );
+}
+
+const mayHaveSheath = (construction: Chosen['construction']): boolean =>
+  construction === 'fixed' || construction === 'bayonet';
+
+function Photo({ picture }: { picture: Blob }) {
+  const [address, setAddress] = useState<string>();
+  useEffect(() => {
+    const made = URL.createObjectURL(picture);
+    setAddress(made);
+    return () => URL.revokeObjectURL(made);
+  }, [picture]);
+  return address === undefined ? null : <img src={address} alt="What was photographed" />;
 }
 
 const alterationsIn = (findings: readonly Finding[]): Alteration[] => [
@@ -289,137 +335,4 @@ function useNamedInAddress(pick: (chosen: Chosen) => void): boolean {
     setParameters({}, { replace: true });
   }, [named, pick, setParameters]);
   return parameters.has('pattern') && !asked.isError;
-}
-
-const MOST_SHOWN = 7;
-function PickPattern({ onPick }: { onPick: (chosen: Chosen) => void }) {
-  const [words, setWords] = useState('');
-  const vocabulary = useVocabulary();
-  if (vocabulary.isPending) return <Loading />;
-  if (vocabulary.isError) return <Failed error={vocabulary.error} retry={() => void vocabulary.refetch()} />;
-  const wanted = words.toLowerCase().split(/\s+/).filter(Boolean);
-  const makers = new Map(vocabulary.data.makers.map((m) => [m.id, m.name]));
-  const found = vocabulary.data.patterns
-    .map((p) => ({ ...p, text: `${p.name} ${makers.get(p.maker) ?? ''} ${p.number ?? ''}` }))
-    .filter((p) => wanted.every((w) => p.text.toLowerCase().includes(w)));
-  return (
-    <section>
-      <input
-        className="pickbox"
-        aria-label="Which pattern or model is it?"
-        placeholder="Which is it? Name, maker, number"
-        autoFocus
-        value={words}
-        onChange={(e) => setWords(e.target.value)}
-        onKeyDown={(e) => {
-          const first = found[0];
-          if (e.key === 'Enter' && first)
-            onPick({ id: first.id, name: first.name, construction: first.construction });
-        }}
-      />
-      <div className="found">
-        {found.slice(0, MOST_SHOWN).map((p) => (
-          <button
-            key={p.id}
-            type="button"
-            onClick={() => onPick({ id: p.id, name: p.name, construction: p.construction })}
-          >
-            <b>{p.name}</b> <span className="soft">{makers.get(p.maker)}</span>
-          </button>
-        ))}
-      </div>
-      {found.length === 0 && (
-        <p className="soft" style={{ padding: '10px 0' }}>
-          {vocabulary.data.patterns.length === 0
-            ? 'The reference is empty: without it nothing can be priced. Import a pack first.'
-            : 'Nothing in the reference is called so. Without knowing what it is there is no ceiling.'}
-        </p>
-      )}
-    </section>
-  );
-}
-
-function Variant({
-  pattern,
-  value,
-  onChange,
-}: {
-  pattern: string;
-  value: string;
-  onChange: (id: string) => void;
-}) {
-  const detail = usePattern(pattern);
-  const variants = detail.data?.variants ?? [];
-  return (
-    <TextField
-      select
-      label="Which form"
-      value={variants.length === 0 ? '' : value}
-      onChange={(e) => onChange(e.target.value)}
-    >
-      <MenuItem value="">Cannot tell: any of them</MenuItem>
-      {variants.map((v) => (
-        <MenuItem key={v.id} value={v.id}>
-          {v.name}
-        </MenuItem>
-      ))}
-    </TextField>
-  );
-}
-
-interface OutboxState {
-  readonly count: number;
-  readonly told: string | undefined;
-  add(note: FairNote): void;
-  send(): void;
-}
-function useOutbox(): OutboxState {
-  const [count, setCount] = useState(() => waiting(localStorage).length);
-  const [told, setTold] = useState<string>();
-  const send = useMutation({
-    mutationFn: () => sendWaiting(localStorage),
-    // one run after another: two at once would send the same note twice, and the second would be told it is known
-    scope: { id: 'fair-outbox' },
-    networkMode: 'always',
-    onSuccess: ({ sent, refused }) => {
-      setCount(waiting(localStorage).length);
-      if (refused[0]) setTold(`“${refused[0].note.title}” was not taken: ${refused[0].why}`);
-      else if (sent > 0) setTold(sent === 1 ? 'Kept.' : `${sent} notes sent.`);
-    },
-  });
-  const { mutate } = send;
-  useEffect(() => {
-    const go = () => mutate();
-    if (waiting(localStorage).length > 0) go();
-    addEventListener('online', go);
-    return () => removeEventListener('online', go);
-  }, [mutate]);
-  return {
-    count,
-    told,
-    add: (note) => {
-      keep(localStorage, note);
-      setCount(waiting(localStorage).length);
-      setTold(undefined);
-      mutate();
-    },
-    send: () => mutate(),
-  };
-}
-
-function Outbox({ state }: { state: OutboxState }) {
-  if (state.count > 0)
-    return (
-      <p className="note" role="status">
-        {state.count === 1 ? 'One note waits' : `${state.count} notes wait`} for a connection.{' '}
-        <button type="button" className="quiet" onClick={() => state.send()}>
-          Send now
-        </button>
-      </p>
-    );
-  return state.told === undefined ? null : (
-    <p className="note good" role="status">
-      {state.told}
-    </p>
-  );
 }

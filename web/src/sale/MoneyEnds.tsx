@@ -13,6 +13,7 @@ import { MoneyField } from '../intake/IntakeForm.tsx';
 import { counted, dayText, moneyText, sentence } from '../parts/words.ts';
 import { PatienceCurve } from './PatienceCurve.tsx';
 import { Steps } from './Steps.tsx';
+import './money.css';
 
 export function MoneyEnds({ sheet }: { sheet: PieceSheet }) {
   const ends = useQuery({

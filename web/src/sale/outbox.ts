@@ -1,10 +1,42 @@
-/** Fair notes that wait for a connection: kept on the phone until the server has said that it has them. */
-import { fairNote, type FairNote } from '@jutbank/contract/sale';
+/**
+ * Fair notes that wait for a connection: kept on the phone until the server has said that it has them, their photographs
+ * beside them in the browser's database, for they are too large for its store of texts.
+ */
+import { createStore, del, get as read, set } from 'idb-keyval';
+import { fairNote, type FairNote, type FairNoteRecord } from '@jutbank/contract/sale';
 import { ApiProblem, call } from '../app/api.ts';
 
 const PLACE = 'jutbank.fair.outbox';
 /** What the outbox keeps things in; the browser's own store, or another in tests. */
 export type Store = Pick<Storage, 'getItem' | 'setItem'>;
+/** Photographs by the key of their note. */
+export interface Photographs {
+  get(key: string): Promise<Blob | undefined>;
+  set(key: string, picture: Blob): Promise<void>;
+  delete(key: string): Promise<void>;
+}
+export interface Sender {
+  note(note: FairNote): Promise<Pick<FairNoteRecord, 'id'>>;
+  picture(id: string, picture: Blob): Promise<unknown>;
+}
+
+/** Those of this browser. */
+export function photographs(): Photographs {
+  const kept = createStore('jutbank-fair', 'photographs');
+  return {
+    get: (key) => read<Blob>(key, kept),
+    set: (key, picture) => set(key, picture, kept),
+    delete: (key) => del(key, kept),
+  };
+}
+const server: Sender = {
+  note: (note) => call<FairNoteRecord>('POST', '/fair/notes', { body: note }),
+  picture: (id, picture) => {
+    const form = new FormData();
+    form.set('file', picture, 'fair.jpg');
+    return call('POST', `/fair/notes/${id}/picture`, { body: form });
+  },
+};
 
 export function waiting(store: Store): FairNote[] {
   try {
@@ -28,24 +60,33 @@ export interface Sent {
   readonly refused: readonly { readonly note: FairNote; readonly why: string }[];
 }
 
-/** Sends what waits, oldest first. A note is forgotten only when the server has it, or will never take it. */
+/** 4xx but for being signed out: sending it again would change nothing. */
+const willNeverBeTaken = (error: unknown): error is ApiProblem =>
+  error instanceof ApiProblem && error.status >= 400 && error.status < 500 && error.status !== 401;
+
+/**
+ * Sends what waits, oldest first. A note is forgotten only when the server has it with its photograph, or will never
+ * take it; one whose photograph did not get through is sent again, which the server knows by its key.
+ */
 export async function sendWaiting(
   store: Store,
-  send: (note: FairNote) => Promise<unknown> = (note) => call('POST', '/fair/notes', { body: note }),
+  pictures: Photographs = photographs(),
+  send: Sender = server,
 ): Promise<Sent> {
   let sent = 0;
   const refused: { note: FairNote; why: string }[] = [];
   for (const note of waiting(store)) {
     try {
-      await send(note);
+      const { id } = await send.note(note);
+      const picture = await pictures.get(note.key);
+      if (picture) await send.picture(id, picture);
       sent++;
     } catch (error) {
-      // 4xx but for being signed out: sending it again would change nothing
-      if (!(error instanceof ApiProblem) || error.status < 400 || error.status >= 500 || error.status === 401)
-        break;
+      if (!willNeverBeTaken(error)) break;
       refused.push({ note, why: error.message });
     }
     store.setItem(PLACE, JSON.stringify(waiting(store).filter((other) => other.key !== note.key)));
+    await pictures.delete(note.key);
   }
   return { sent, refused };
 }

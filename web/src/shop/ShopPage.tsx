@@ -1,7 +1,8 @@
-/** The shop: its settings, its people, its rates, and whether the ledger is whole. */
+/** The shop: its settings, its people, what it goes by, and whether the ledger is whole. */
 import { Button, MenuItem, TextField } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { ROLES, type Person, type Shop } from '@jutbank/contract/shop';
 import type { LedgerCheck } from '@jutbank/contract/provenance';
 import { ApiProblem, call, get } from '../app/api.ts';
@@ -17,7 +18,7 @@ export default function ShopPage() {
       <div className="twocol">
         <section>
           <Settings />
-          <Rates />
+          <Further />
           <Ledger />
         </section>
         <People />
@@ -79,29 +80,24 @@ function Settings() {
   );
 }
 
-function Rates() {
-  const rates = useQuery({
-    queryKey: ['rates'],
-    queryFn: () =>
-      get<{ base: string; latest: { currency: string; date: string; rate: string }[] }>('/exchange-rates'),
-  });
+const FURTHER = [
+  ['/reckoning', 'How we reckon', 'channels, tax, margins, what is wanted of a piece'],
+  ['/rates', 'Exchange rates', 'the last known of each currency, daily or from a list'],
+  ['/condition-rules', 'Condition rules', 'what each scale and the index go by'],
+] as const;
+
+function Further() {
   return (
     <section style={{ marginBottom: 24 }}>
-      <h2 className="sec">
-        Exchange rates <small>the last known of each, for one {rates.data?.base}</small>
-      </h2>
-      {rates.data?.latest.length === 0 && (
-        <p className="soft">
-          None is stored; prices in other currencies are left out of estimates until there is one.
-        </p>
-      )}
+      <h2 className="sec">What the shop goes by</h2>
       <table className="grid">
         <tbody>
-          {rates.data?.latest.map((r) => (
-            <tr key={r.currency}>
-              <td className="mono">{r.currency}</td>
-              <td className="r num">{Number(r.rate).toFixed(4)}</td>
-              <td className="num soft">{r.date}</td>
+          {FURTHER.map(([to, name, of]) => (
+            <tr key={to}>
+              <td>
+                <Link to={to}>{name}</Link>
+              </td>
+              <td className="soft">{of}</td>
             </tr>
           ))}
         </tbody>

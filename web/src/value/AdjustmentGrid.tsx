@@ -38,6 +38,9 @@ export function AdjustmentGrid({
         <small>
           paid × every adjustment = what it comes to; weighed together they give{' '}
           {moneyText(estimate.methods.find((m) => m.name === 'adjustment-grid')?.estimate)}
+          {estimate.byVariant.length > 1 && (
+            <>, the middle of what it may be is {moneyText(estimate.estimate)}</>
+          )}
           {corrected && (
             <>
               ; with your corrections <b className="num">{moneyText(corrected)}</b>

@@ -1,16 +1,16 @@
 /** Comparables: what things sold for elsewhere; by hand in seconds, by CSV with each error at its place. */
 import { Button, MenuItem, TextField } from '@mui/material';
-import { keepPreviousData, useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { PRICE_KINDS, VENUE_KINDS } from '@jutbank/core/value';
 import { COMPARABLE_STATES, type ComparableRecord, type ComparableState } from '@jutbank/contract/value';
 import type { Page } from '@jutbank/contract/http';
-import type { Vocabulary } from '@jutbank/contract/reference';
-import { ApiProblem, call, get } from '../app/api.ts';
-import { useMay, useSession } from '../app/session.ts';
+import { get } from '../app/api.ts';
+import { useMay } from '../app/session.ts';
 import { Failed, Loading } from '../app/states.tsx';
 import { sentence, counted } from '../parts/words.ts';
 import { useVocabulary } from '../parts/names.ts';
+import { AddByHand } from './AddByHand.tsx';
 import { ComparablesTable } from './ComparablesTable.tsx';
 import { ImportWizard } from './ImportWizard.tsx';
 import { Suspects } from './Suspects.tsx';
@@ -21,9 +21,10 @@ export default function ComparablesPage() {
   const [kind, setKind] = useState('');
   const [venue, setVenue] = useState('');
   const [state, setState] = useState<ComparableState>('kept');
-  const [words, setWords] = useState('');
+  const [search, setSearch] = useState('');
+  const [opened, setOpened] = useState<'hand' | 'list' | 'none'>();
   const filter = new URLSearchParams(
-    Object.entries({ pattern, priceKind: kind, venueKind: venue, state, q: words.trim() }).filter(
+    Object.entries({ pattern, priceKind: kind, venueKind: venue, state, q: search.trim() }).filter(
       ([, v]) => v !== '',
     ),
   ).toString();
@@ -41,6 +42,25 @@ export default function ComparablesPage() {
   });
   const patternName = (id: string) => vocabulary.data?.patterns.find((p) => p.id === id)?.name ?? id;
   const total = list.data?.pages[0]?.total ?? 0;
+  const nothing = list.isSuccess && total === 0 && filter === 'state=kept';
+  // a shop without prices begins with a list
+  const tool = opened ?? (nothing ? 'list' : 'none');
+  const words = (list: readonly string[]) => list.map((id) => [id, sentence(id)] as const);
+  const choice = (
+    label: string,
+    width: number,
+    value: string,
+    put: (value: string) => void,
+    options: readonly (readonly [id: string, words: string])[],
+  ) => (
+    <TextField select label={label} value={value} onChange={(e) => put(e.target.value)} sx={{ width }}>
+      {options.map(([id, name]) => (
+        <MenuItem key={id} value={id}>
+          {name}
+        </MenuItem>
+      ))}
+    </TextField>
+  );
   return (
     <div className="page">
       <div className="pagehead">
@@ -49,78 +69,43 @@ export default function ComparablesPage() {
           <span className="num">{counted(total)}</span> prices
         </span>
         <span className="grow" />
+        {mayWork &&
+          (
+            [
+              ['hand', 'Write one down'],
+              ['list', 'Take in a list'],
+            ] as const
+          ).map(([id, words]) => (
+            <button
+              key={id}
+              type="button"
+              className="quiet"
+              aria-pressed={tool === id}
+              onClick={() => setOpened(tool === id ? 'none' : id)}
+            >
+              {words}
+            </button>
+          ))}
         <a className="quiet" href={`/api/v1/comparables/export.csv?${filter}`}>
           Export
         </a>
         <TextField
           label="Words"
-          value={words}
-          onChange={(e) => setWords(e.target.value)}
+          value={search}
+          onChange={(e) => setSearch(e.target.value)}
           sx={{ width: 130 }}
         />
-        <TextField
-          select
-          label="Pattern"
-          value={pattern}
-          onChange={(e) => setPattern(e.target.value)}
-          sx={{ width: 220 }}
-        >
-          <MenuItem value="">All patterns</MenuItem>
-          {vocabulary.data?.patterns.map((p) => (
-            <MenuItem key={p.id} value={p.id}>
-              {p.name}
-            </MenuItem>
-          ))}
-        </TextField>
-        <TextField
-          select
-          label="Kind"
-          value={kind}
-          onChange={(e) => setKind(e.target.value)}
-          sx={{ width: 130 }}
-        >
-          <MenuItem value="">All kinds</MenuItem>
-          {PRICE_KINDS.map((k) => (
-            <MenuItem key={k} value={k}>
-              {sentence(k)}
-            </MenuItem>
-          ))}
-        </TextField>
-        <TextField
-          select
-          label="Venue"
-          value={venue}
-          onChange={(e) => setVenue(e.target.value)}
-          sx={{ width: 120 }}
-        >
-          <MenuItem value="">All venues</MenuItem>
-          {VENUE_KINDS.map((k) => (
-            <MenuItem key={k} value={k}>
-              {sentence(k)}
-            </MenuItem>
-          ))}
-        </TextField>
-        <TextField
-          select
-          label="Counted"
-          value={state}
-          onChange={(e) => setState(e.target.value as ComparableState)}
-          sx={{ width: 120 }}
-        >
-          {COMPARABLE_STATES.map((k) => (
-            <MenuItem key={k} value={k}>
-              {sentence(k)}
-            </MenuItem>
-          ))}
-        </TextField>
+        {choice('Pattern', 220, pattern, setPattern, [
+          ['', 'All patterns'],
+          ...(vocabulary.data?.patterns ?? []).map((p) => [p.id, p.name] as const),
+        ])}
+        {choice('Kind', 120, kind, setKind, [['', 'All kinds'], ...words(PRICE_KINDS)])}
+        {choice('Venue', 120, venue, setVenue, [['', 'All venues'], ...words(VENUE_KINDS)])}
+        {choice('Counted', 120, state, (s) => setState(s as ComparableState), words(COMPARABLE_STATES))}
       </div>
-      {mayWork && (
-        <div
-          className="columns"
-          style={{ gridTemplateColumns: 'repeat(auto-fit, minmax(300px, 1fr))', marginBottom: 20 }}
-        >
-          <AddByHand vocabulary={vocabulary.data} />
-          <ImportWizard />
+      {mayWork && tool !== 'none' && (
+        <div style={{ marginBottom: 20, maxWidth: 900 }}>
+          {tool === 'hand' ? <AddByHand vocabulary={vocabulary.data} /> : <ImportWizard />}
         </div>
       )}
       {list.isPending ? (
@@ -129,7 +114,7 @@ export default function ComparablesPage() {
         <Failed error={list.error} retry={() => void list.refetch()} />
       ) : total === 0 ? (
         <p className="soft">
-          {words !== '' || pattern !== '' || kind !== '' || venue !== '' || state !== 'kept'
+          {!nothing
             ? 'No price fits what was asked.'
             : 'No price is known yet. Import a list, or write down the first one: every estimate leans on them.'}
         </p>
@@ -155,111 +140,5 @@ export default function ComparablesPage() {
         </>
       )}
     </div>
-  );
-}
-
-const EMPTY = {
-  sale_date: '',
-  price: '',
-  price_kind: 'sold',
-  venue: '',
-  venue_kind: 'auction',
-  pattern: '',
-  variant: '',
-  condition_index: '',
-};
-
-function AddByHand({ vocabulary }: { vocabulary: Vocabulary | undefined }) {
-  const { shop } = useSession();
-  const queries = useQueryClient();
-  const [cells, setCells] = useState({ ...EMPTY, currency: shop.baseCurrency });
-  const add = useMutation({
-    mutationFn: () =>
-      call<ComparableRecord>('POST', '/comparables', {
-        body: Object.fromEntries(Object.entries(cells).filter(([, v]) => v.trim() !== '')),
-      }),
-    onSuccess: () => {
-      setCells({ ...cells, price: '', condition_index: '' });
-      void queries.invalidateQueries({ queryKey: ['comparables'] });
-    },
-  });
-  const problem = add.error instanceof ApiProblem ? add.error : undefined;
-  const field = (key: keyof typeof cells, label: string, more: object = {}) => (
-    <TextField
-      label={label}
-      value={cells[key]}
-      error={!!problem?.at(`/${key}`)}
-      helperText={problem?.at(`/${key}`)}
-      onChange={(e) => setCells({ ...cells, [key]: e.target.value })}
-      {...more}
-    />
-  );
-  return (
-    <form
-      className="askbox"
-      style={{ margin: 0 }}
-      onSubmit={(e) => {
-        e.preventDefault();
-        add.mutate();
-      }}
-    >
-      <h2 className="sec">Write down a price</h2>
-      <div style={{ display: 'grid', gap: 10, gridTemplateColumns: 'repeat(auto-fit, minmax(120px, 1fr))' }}>
-        {field('sale_date', 'Date')}
-        {field('price', 'Price')}
-        {field('currency', 'Currency')}
-        <TextField
-          select
-          label="Kind"
-          value={cells.price_kind}
-          onChange={(e) => setCells({ ...cells, price_kind: e.target.value })}
-        >
-          {PRICE_KINDS.map((k) => (
-            <MenuItem key={k} value={k}>
-              {sentence(k)}
-            </MenuItem>
-          ))}
-        </TextField>
-        <TextField
-          select
-          label="Venue"
-          value={cells.venue_kind}
-          onChange={(e) => setCells({ ...cells, venue_kind: e.target.value })}
-        >
-          {VENUE_KINDS.map((k) => (
-            <MenuItem key={k} value={k}>
-              {sentence(k)}
-            </MenuItem>
-          ))}
-        </TextField>
-        <TextField
-          select
-          label="Pattern"
-          value={cells.pattern}
-          error={!!problem?.at('/pattern')}
-          helperText={problem?.at('/pattern')}
-          onChange={(e) => setCells({ ...cells, pattern: e.target.value })}
-        >
-          {(vocabulary?.patterns ?? []).map((p) => (
-            <MenuItem key={p.id} value={p.id}>
-              {p.name}
-            </MenuItem>
-          ))}
-        </TextField>
-        {field('variant', 'Variant (id)')}
-        {field('condition_index', 'Index 0–100')}
-      </div>
-      {problem && problem.errors.length === 0 && (
-        <p className="problem" role="alert">
-          {problem.message}
-        </p>
-      )}
-      <div style={{ display: 'flex', gap: 10, alignItems: 'center', marginTop: 10 }}>
-        <Button type="submit" variant="contained" disabled={add.isPending}>
-          Add
-        </Button>
-        {add.isSuccess && <span className="soft">Added.</span>}
-      </div>
-    </form>
   );
 }

@@ -1,29 +1,25 @@
 /** Somebody's list of prices: read, its columns named, tried, and then taken in; every error at its line and column. */
-import { Button, MenuItem, TextField } from '@mui/material';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
-import { DATE_ORDERS, type DateOrder } from '@jutbank/core/value';
-import {
-  COMPARABLE_COLUMNS,
-  REQUIRED_COLUMNS,
-  type ComparableColumn,
-  type ComparablesImportAnswer,
-  type FileLook,
-  type ImportRecord,
-  type JobAnswer,
-} from '@jutbank/contract/value';
-import { ApiProblem, call, get } from '../app/api.ts';
-import { counted, dayText, inWords } from '../parts/words.ts';
+import { Button } from '@mui/material';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { REQUIRED_COLUMNS, type ComparablesImportAnswer, type FileLook } from '@jutbank/contract/value';
+import { ApiProblem, call } from '../app/api.ts';
+import { FileChooser } from '../parts/FileChooser.tsx';
+import { finished } from '../parts/task.ts';
+import { counted, inWords } from '../parts/words.ts';
+import { ImportColumns, type Mapping } from './ImportColumns.tsx';
+import { ImportNames } from './ImportNames.tsx';
+import { PastImports } from './PastImports.tsx';
 
-type Mapping = FileLook['mapping'];
-const ORDER_WORDS: Record<DateOrder, string> = {
-  ymd: 'year, month, day',
-  dmy: 'day, month, year',
-  mdy: 'month, day, year',
-};
 const SEPARATOR_WORDS: Record<string, string> = { ',': 'commas', ';': 'semicolons', '\t': 'tabs' };
 const ERRORS_SHOWN = 12;
-const SAMPLE_SHOWN = 3;
+
+/** What the names of the list most likely mean is taken for a beginning; a person looks it over. */
+function withGuesses({ mapping, names }: FileLook): Mapping {
+  const meant = { pattern: { ...mapping.names.pattern }, variant: { ...mapping.names.variant } };
+  for (const { column, key, guess } of names) if (guess !== null) meant[column][key] ??= guess;
+  return { ...mapping, names: meant };
+}
 
 /** Columns a row must have, which neither the file nor the person has named yet. */
 const missingIn = (mapping: Mapping) =>
@@ -31,35 +27,22 @@ const missingIn = (mapping: Mapping) =>
     (c) => !Object.values(mapping.columns).includes(c) && (mapping.fixed[c] ?? '') === '',
   );
 
-/** A large file goes on as a task: asked after until it is done. */
-async function finished(id: string, tell: (share: number) => void): Promise<ComparablesImportAnswer> {
-  for (;;) {
-    const job = await get<JobAnswer>(`/jobs/${id}`);
-    tell(job.progress);
-    if (job.state === 'done') return job.result as ComparablesImportAnswer;
-    if (job.state === 'failed')
-      throw new ApiProblem(500, 'The import did not go through', 'Nothing was changed.', []);
-    if (job.state === 'cancelled')
-      throw new ApiProblem(0, 'Cancelled', 'Cancelled: nothing was changed.', []);
-    await new Promise((resolve) => setTimeout(resolve, 400));
-  }
-}
-
 export function ImportWizard() {
   const queries = useQueryClient();
-  const chooser = useRef<HTMLInputElement>(null);
   const [file, setFile] = useState<File>();
   const [mapping, setMapping] = useState<Mapping>();
   const [job, setJob] = useState<{ id: string; share: number }>();
   const look = useMutation({
-    mutationFn: (chosen: File) => {
+    mutationFn: ({ chosen, by }: { chosen: File; by?: Mapping }) => {
       const form = new FormData();
       form.set('file', chosen);
+      if (by) form.set('mapping', JSON.stringify(by));
       return call<FileLook>('POST', '/comparables/look', { body: form });
     },
-    onSuccess: (found, chosen) => {
-      setMapping(found.mapping);
-      if (missingIn(found.mapping).length === 0) send.mutate({ check: true, chosen, by: found.mapping });
+    onSuccess: (found, { chosen, by }) => {
+      const read = by ?? withGuesses(found);
+      setMapping(read);
+      if (!by && missingIn(read).length === 0) send.mutate({ check: true, chosen, by: read });
     },
   });
   const send = useMutation({
@@ -74,7 +57,12 @@ export function ImportWizard() {
       );
       if (!('job' in answer)) return { check, result: answer };
       setJob({ id: answer.job, share: 0 });
-      return { check, result: await finished(answer.job, (share) => setJob({ id: answer.job, share })) };
+      return {
+        check,
+        result: (await finished(answer.job, (share) =>
+          setJob({ id: answer.job, share }),
+        )) as ComparablesImportAnswer,
+      };
     },
     onSuccess: ({ check }) => {
       if (check) return;
@@ -86,15 +74,18 @@ export function ImportWizard() {
     },
     onSettled: () => setJob(undefined),
   });
-  const choose = (chosen: File | undefined) => {
+  const choose = (chosen: File) => {
     setFile(chosen);
     setMapping(undefined);
     send.reset();
-    if (chosen) look.mutate(chosen);
+    look.mutate({ chosen });
   };
   const change = (next: Mapping) => {
+    const renamed = JSON.stringify(next.columns) !== JSON.stringify(mapping?.columns);
     setMapping(next);
     send.reset();
+    // which names are said depends on which column says them
+    if (renamed && file) look.mutate({ chosen: file, by: next });
   };
   const answer = send.data?.result;
   const problem = [look.error, send.error].find((e) => e instanceof ApiProblem);
@@ -103,21 +94,9 @@ export function ImportWizard() {
       <h2 className="sec">
         Take in a list <small>CSV from anywhere</small>
       </h2>
-      <button type="button" className="drop" onClick={() => chooser.current?.click()}>
+      <FileChooser label="Choose a CSV file" accept=".csv,.txt,text/csv" onChoose={choose}>
         {file ? file.name : 'Choose a CSV file'}
-      </button>
-      <input
-        ref={chooser}
-        type="file"
-        accept=".csv,.txt,text/csv"
-        hidden
-        aria-label="Choose a CSV file"
-        onChange={(e) => {
-          const chosen = e.target.files?.[0];
-          e.target.value = '';
-          choose(chosen);
-        }}
-      />
+      </FileChooser>
       {look.data && mapping && (
         <>
           <p className="soft" style={{ margin: '8px 0' }}>
@@ -125,7 +104,8 @@ export function ImportWizard() {
             {SEPARATOR_WORDS[look.data.separator] ?? look.data.separator}, in {look.data.encoding}.
             {look.data.remembered && ' Its columns are read as last time.'}
           </p>
-          <Columns look={look.data} mapping={mapping} onChange={change} />
+          <ImportColumns look={look.data} mapping={mapping} onChange={change} />
+          <ImportNames names={look.data.names} mapping={mapping} onChange={change} />
         </>
       )}
       {job && (
@@ -178,167 +158,7 @@ export function ImportWizard() {
           </Button>
         </div>
       )}
-      <Imports />
+      <PastImports />
     </section>
-  );
-}
-
-function Columns({
-  look,
-  mapping,
-  onChange,
-}: {
-  look: FileLook;
-  mapping: Mapping;
-  onChange: (mapping: Mapping) => void;
-}) {
-  const missing = REQUIRED_COLUMNS.filter((c) => !Object.values(mapping.columns).includes(c));
-  const give = (name: string, column: string) => {
-    const columns = Object.fromEntries(
-      Object.entries(mapping.columns).filter(([other, c]) => other !== name && c !== column),
-    );
-    onChange({
-      ...mapping,
-      columns: column === '' ? columns : { ...columns, [name]: column as ComparableColumn },
-    });
-  };
-  return (
-    <>
-      <div
-        className="scroll"
-        tabIndex={0}
-        role="region"
-        aria-label="Columns of the file"
-        style={{ maxHeight: 260, overflowY: 'auto' }}
-      >
-        <table className="grid">
-          <thead>
-            <tr>
-              <th>Their column</th>
-              <th>Says</th>
-              <th>First rows</th>
-            </tr>
-          </thead>
-          <tbody>
-            {look.header.map((name, i) => (
-              <tr key={name}>
-                <td>{name}</td>
-                <td>
-                  <select
-                    className="plainselect"
-                    aria-label={`What “${name}” says`}
-                    value={mapping.columns[name] ?? ''}
-                    onChange={(e) => give(name, e.target.value)}
-                  >
-                    <option value="">kept as a note</option>
-                    {COMPARABLE_COLUMNS.map((c) => (
-                      <option key={c} value={c}>
-                        {inWords(c.replaceAll('_', '-'))}
-                      </option>
-                    ))}
-                  </select>
-                </td>
-                <td className="soft">
-                  {look.sample
-                    .slice(0, SAMPLE_SHOWN)
-                    .map((row) => row[i] ?? '')
-                    .filter(Boolean)
-                    .join(' · ')}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
-      <div
-        style={{
-          display: 'grid',
-          gap: 10,
-          gridTemplateColumns: 'repeat(auto-fit, minmax(140px, 1fr))',
-          marginTop: 10,
-        }}
-      >
-        <TextField
-          select
-          label="Dates are written"
-          value={mapping.dateOrder}
-          onChange={(e) => onChange({ ...mapping, dateOrder: e.target.value as DateOrder })}
-        >
-          {DATE_ORDERS.map((o) => (
-            <MenuItem key={o} value={o}>
-              {ORDER_WORDS[o]}
-            </MenuItem>
-          ))}
-        </TextField>
-        <TextField
-          select
-          label="Decimals with"
-          value={mapping.decimalComma ? 'comma' : 'point'}
-          onChange={(e) => onChange({ ...mapping, decimalComma: e.target.value === 'comma' })}
-        >
-          <MenuItem value="point">a point</MenuItem>
-          <MenuItem value="comma">a comma</MenuItem>
-        </TextField>
-        {missing.map((column) => (
-          <TextField
-            key={column}
-            label={`${inWords(column.replaceAll('_', '-'))} of every row`}
-            value={mapping.fixed[column] ?? ''}
-            placeholder={column === 'price_kind' ? 'sold' : column === 'venue_kind' ? 'auction' : ''}
-            onChange={(e) => {
-              const { [column]: _, ...fixed } = mapping.fixed;
-              onChange({
-                ...mapping,
-                fixed: e.target.value === '' ? fixed : { ...fixed, [column]: e.target.value },
-              });
-            }}
-          />
-        ))}
-      </div>
-    </>
-  );
-}
-
-/** Lists that went in, and the way back. */
-function Imports() {
-  const queries = useQueryClient();
-  const imports = useQuery({
-    queryKey: ['imports'],
-    queryFn: () => get<{ items: ImportRecord[] }>('/comparables/imports'),
-  });
-  const undo = useMutation({
-    mutationFn: (of: ImportRecord) =>
-      call('POST', `/comparables/imports/${of.id}/undo`, { body: { undone: of.undoneAt === null } }),
-    onSuccess: () => {
-      void queries.invalidateQueries({ queryKey: ['imports'] });
-      void queries.invalidateQueries({ queryKey: ['comparables'] });
-    },
-  });
-  if (!imports.data || imports.data.items.length === 0) return null;
-  return (
-    <details style={{ marginTop: 12 }}>
-      <summary className="soft">Lists that went in</summary>
-      <table className="grid">
-        <tbody>
-          {imports.data.items.slice(0, 8).map((i) => (
-            <tr key={i.id} className={i.undoneAt === null ? '' : 'soft'}>
-              <td className="num">{dayText(i.at)}</td>
-              <td>{i.name}</td>
-              <td className="r num">{counted(i.rows)}</td>
-              <td className="r">
-                <button
-                  type="button"
-                  className="quiet"
-                  disabled={undo.isPending}
-                  onClick={() => undo.mutate(i)}
-                >
-                  {i.undoneAt === null ? 'Undo' : 'Take back'}
-                </button>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </details>
   );
 }

@@ -58,10 +58,6 @@ export default function WorthStage() {
               <Suspense fallback={<Loading />}>
                 <PriceChart worth={estimate} />
               </Suspense>
-              <p className="soft" style={{ fontSize: 12 }}>
-                Filled: what each sale comes to for this piece, larger where it weighs more. Hollow: what was
-                paid. Band: the range.
-              </p>
             </>
           ) : (
             <div className="note">
@@ -94,7 +90,7 @@ export default function WorthStage() {
           </div>
           <div style={{ marginTop: 14 }}>
             <TextField
-              label="Why this price"
+              label="Why this price, and not what the other ways say"
               multiline
               minRows={2}
               disabled={!mayPrice}

@@ -1,6 +1,6 @@
 /** What can be seen in two minutes, in the findings it stands for. */
-import type { Finding } from '@jutbank/core/condition';
-import type { Construction } from '@jutbank/core/reference';
+import type { Construction } from '../reference/index.ts';
+import type { Finding } from './finding.ts';
 
 export interface Quick {
   readonly id: string;
