@@ -36,6 +36,7 @@ test('each error at its line and column; the good rows stay', () => {
     ['date', 'currency', 'rate'],
     rows(
       ['2026-02-30', 'SEK', '11'],
+      ['2026-10-32', 'SEK', '11'],
       ['2027-01-01', 'SEK', '11'],
       ['2026-01-05', 'SEKK', '11'],
       ['2026-01-05', 'SEK', '0'],
@@ -49,9 +50,10 @@ test('each error at its line and column; the good rows stay', () => {
   expect(read?.errors.map((e) => [e.line, e.column])).toEqual([
     [2, 'date'],
     [3, 'date'],
-    [4, 'currency'],
-    [5, 'rate'],
+    [4, 'date'],
+    [5, 'currency'],
     [6, 'rate'],
+    [7, 'rate'],
   ]);
 });
 test('a header that names no rate is refused whole', () => {

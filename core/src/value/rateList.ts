@@ -19,8 +19,11 @@ export interface RateList {
 
 const DATE = /^\d{4}-\d{2}-\d{2}$/;
 const RATE = /^\d{1,12}(\.\d{1,12})?$/;
-const isDay = (text: string) =>
-  DATE.test(text) && new Date(`${text}T00:00:00Z`).toISOString().slice(0, 10) === text;
+/** The 30th of February has the shape of a day and is none. */
+function isDay(text: string): boolean {
+  const day = DATE.test(text) ? new Date(`${text}T00:00:00Z`) : undefined;
+  return day !== undefined && !Number.isNaN(day.getTime()) && day.toISOString().slice(0, 10) === text;
+}
 
 /**
  * @param decimalComma how a list parted by semicolons or tabs may write its decimals

@@ -4,12 +4,15 @@ import { addMoney, money, shareOfMoney, subtractMoney, type Money } from '@jutba
 import type { WeighedOption, WeighedWay } from '@jutbank/contract/condition';
 import type { EstimateAnswer } from '@jutbank/contract/value';
 import type { Queries } from '../db/index.ts';
-import { gradeQuestion, identifyRecord, madeSpan, type PieceRecord, type Readers } from '../intake/index.ts';
+import {
+  gradeQuestion,
+  identifyRecord,
+  isSealed,
+  madeSpan,
+  type PieceRecord,
+  type Readers,
+} from '../intake/index.ts';
 import { worthSettingsOf } from '../shop/index.ts';
-
-/** A piece in its package, for as long as nobody opened it. */
-const isSealed = (record: PieceRecord): boolean =>
-  record.intake.asFound === 'sealed' && !record.treatments.some((t) => t.kind === 'open-package');
 
 /** Every way, leaving it first; of a sealed piece only whether to open it, for nothing can be done to it before. */
 export const weighWays = (db: Queries, readers: Readers, record: PieceRecord): Promise<WeighedOption[]> =>
@@ -64,8 +67,7 @@ async function weighOpening(db: Queries, readers: Readers, record: PieceRecord):
   const made = madeSpan(index, record, identifyRecord(index, record));
   const { sealed } = (await worthSettingsOf(db)).settings;
   const { grades, conditionIndex } = gradeCondition(gradeQuestion(record, made), await readers.rules.inUse());
-  // nobody could look: as from the maker, as far as what shows through the package does not say otherwise
-  const worth = (await readers.worth({ ...record, inspected: true }))?.answer;
+  const worth = (await readers.worth(record))?.answer;
   const way = (estimate: Money | undefined): WeighedWay => ({
     index: conditionIndex,
     grades: grades.map((g) => ({ scale: g.scale, grade: g.grade })),

@@ -8,6 +8,7 @@ export {
   priceState,
   identifyQuestion,
   identifyRecord,
+  isSealed,
   madeSpan,
   measuresInWords,
   Readers,

@@ -29,6 +29,21 @@ const piece = (title: string, value: string | null, keep = false) => ({
 });
 
 describe('a lot', () => {
+  test('a piece that does not belong is taken out: its share goes to the others, its own cost is not known', async () => {
+    const lot = (await server.owner.call('POST', '/lots', { ...body, method: 'equal' })).body;
+    const filled = await server.owner.call('POST', `/lots/${lot.id}/pieces`, {
+      pieces: [piece('One', '1'), piece('Two', '1'), piece('Stray', '1')],
+    });
+    const stray = filled.body.list[2].id as string;
+    const out = (seen: number) =>
+      server.owner.call('DELETE', `/lots/${lot.id}/pieces/${stray}`, undefined, { 'If-Match': `"v${seen}"` });
+    expect((await out(0)).status).toBe(412);
+    const left = await out(filled.body.version);
+    expect(left.body.list.map((p: { cost: string }) => p.cost)).toEqual(['205.00', '205.00']);
+    const sheet = (await server.owner.call('GET', `/pieces/${stray}`)).body;
+    expect(sheet.cost).toBeNull();
+    expect((await out(left.body.version)).status).toBe(404);
+  });
   test('is taken in in a run, its cost spread to the cent, and spread anew when it changes', async () => {
     const lot = (await server.owner.call('POST', '/lots', body)).body;
     expect(lot).toMatchObject({ cost: '410.00', pieces: 0, share: 0 });

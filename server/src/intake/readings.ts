@@ -121,6 +121,10 @@ export const alterationsOf = (record: PieceRecord): Alteration[] =>
     (ALTERATIONS as readonly string[]).includes(d),
   );
 
+/** A piece in its package, for as long as nobody opened it. */
+export const isSealed = (record: PieceRecord): boolean =>
+  record.intake.asFound === 'sealed' && !record.treatments.some((t) => t.kind === 'open-package');
+
 /** What the estimate is asked about; undefined while nothing says which pattern it is. */
 export function subjectOf(
   record: PieceRecord,
@@ -145,7 +149,8 @@ export function subjectOf(
     subject: {
       pattern,
       variants,
-      conditionIndex: record.inspected ? grade.conditionIndex : null,
+      // nobody could look inside a seal: as from the maker, but for what shows through it
+      conditionIndex: record.inspected || isSealed(record) ? grade.conditionIndex : null,
       box: state('box'),
       papers: state('papers'),
       sheath: state('sheath') ?? state('scabbard'),

@@ -142,6 +142,44 @@ describe('comparables in the shop’s hands', () => {
     expect((await server.owner.call('POST', '/comparables/look', upload(latin))).body.remembered).toBe(true);
   });
 
+  test('names of patterns and forms are read, guessed, corrected and remembered', async () => {
+    const named =
+      'Sold,Price,Cur,Model,Form\n2026-09-01,91,EUR,Brackenholt Harbour Jack,1st\n2026-09-02,92,EUR,Some other knife,';
+    const look = (await server.owner.call('POST', '/comparables/look', upload(named))).body;
+    expect(look.names[0]).toMatchObject({ column: 'pattern', said: 'Brackenholt Harbour Jack', rows: 1 });
+    const mapping = {
+      ...look.mapping,
+      columns: { Sold: 'sale_date', Price: 'price', Cur: 'currency', Model: 'pattern', Form: 'variant' },
+      fixed: { price_kind: 'sold', venue_kind: 'fair' },
+      names: {
+        pattern: { [look.names[0].key]: 'jack' },
+        variant: { 'jack 1st': 'first' },
+      },
+    };
+    const read = (
+      await server.owner.call(
+        'POST',
+        '/comparables/look',
+        upload(named, { mapping: JSON.stringify(mapping) }),
+      )
+    ).body;
+    expect(read.names.find((n: { column: string }) => n.column === 'variant')).toMatchObject({
+      said: '1st',
+      pattern: 'jack',
+      key: 'jack 1st',
+    });
+    const sent = await server.owner.call(
+      'POST',
+      '/comparables/import',
+      upload(named, { mapping: JSON.stringify(mapping) }),
+    );
+    expect(sent.body).toMatchObject({ added: 1, rejected: 1, errors: [{ line: 3, column: 'pattern' }] });
+    const found = (await list('&variant=first')).items.find((item) => item.cells.price === '91');
+    expect(found?.cells).toMatchObject({ 'pattern as listed': 'Brackenholt Harbour Jack' });
+    const again = (await server.owner.call('POST', '/comparables/look', upload(named))).body;
+    expect(again).toMatchObject({ remembered: true, mapping: { names: mapping.names } });
+  });
+
   test('an export goes in again as the same rows, and no cell is a formula', async () => {
     const exported = await server.owner.call<string>('GET', '/comparables/export.csv');
     expect(exported.body).toContain("'=1");

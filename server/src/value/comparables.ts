@@ -45,6 +45,7 @@ import {
   changeStates,
   comparablesByIds,
   countComparables,
+  furtherColumns,
   insertComparables,
   knownHashes,
   listComparables,
@@ -150,15 +151,17 @@ export function mountComparables(mount: Mount, library: Library, markets: Market
   });
 
   mount.reads(valueRoutes.exportComparables, async ({ query, response }) => {
+    // columns of the lists' own that were kept as notes go out too: what comes in again is then the same row
+    const columns = [...COMPARABLE_COLUMNS, ...(await furtherColumns(database, query))];
     response
       .type('text/csv')
       .setHeader('Content-Disposition', 'attachment; filename="comparables.csv"')
-      .write(stringify([[...COMPARABLE_COLUMNS]]));
+      .write(stringify([columns.map(safeCell)]));
     let after: readonly (string | number)[] | undefined;
     for (;;) {
       const rows = await listComparables(database, query, after, EXPORT_STEP);
       response.write(
-        stringify(rows.map(({ cells }) => COMPARABLE_COLUMNS.map((column) => safeCell(cells[column] ?? '')))),
+        stringify(rows.map(({ cells }) => columns.map((column) => safeCell(cells[column] ?? '')))),
       );
       const last = rows.at(-1);
       if (!last || rows.length < EXPORT_STEP) break;

@@ -2,7 +2,12 @@
 import { monotonicFactory } from 'ulid';
 import { money } from '@jutbank/core/money';
 import type { ItemState, PriceKind, RateOn, VenueKind } from '@jutbank/core/value';
-import type { ComparableFilter, ComparableRecord, ComparableState } from '@jutbank/contract/value';
+import {
+  COMPARABLE_COLUMNS,
+  type ComparableFilter,
+  type ComparableRecord,
+  type ComparableState,
+} from '@jutbank/contract/value';
 import { raiseRevision, type Queries, type Value } from '../db/index.ts';
 import type { NormalRow } from './normalise.ts';
 import { numberDay } from './sales.ts';
@@ -193,6 +198,19 @@ export async function countComparables(db: Queries, filter: ComparableFilter): P
     values,
   );
   return Number(row?.n ?? 0);
+}
+
+/** Columns under which lists kept something that Jutbank has no column for, in the order of the alphabet. */
+export async function furtherColumns(db: Queries, filter: ComparableFilter): Promise<string[]> {
+  const { where, values } = filterSql(filter);
+  const rows = await db.rows<{ names: string[] }>(
+    `SELECT DISTINCT JSON_KEYS(cells) AS names FROM comparable WHERE ${where.join(' AND ')}`,
+    values,
+  );
+  const own = new Set<string>(COMPARABLE_COLUMNS);
+  const read = (names: unknown) =>
+    typeof names === 'string' ? (JSON.parse(names) as string[]) : (names as string[]);
+  return [...new Set(rows.flatMap((row) => read(row.names)))].filter((name) => !own.has(name)).sort();
 }
 
 export async function comparablesByIds(

@@ -135,7 +135,13 @@ function Way({
       <dl>
         <dt>Grade</dt>
         <dd>
-          {gradeOn(done, scale)} <span className="soft num">{done.index.toFixed(1)}</span>
+          {sealed && !sheet.condition.inspected ? (
+            'as from the maker, unseen'
+          ) : (
+            <>
+              {gradeOn(done, scale)} <span className="soft num">{done.index.toFixed(1)}</span>
+            </>
+          )}
         </dd>
         <dt>Brings</dt>
         <dd className="num">{done.estimate ? moneyText(done.estimate, true) : 'not known'}</dd>

@@ -260,6 +260,14 @@ function Oldest({ pieces }: { pieces: readonly StockPiece[] }) {
     <section>
       <h2 className="sec">Longest here</h2>
       <table className="grid">
+        <thead>
+          <tr>
+            <th>Piece</th>
+            <th className="r">For</th>
+            <th className="r">Cost</th>
+            <th className="r">Worth over cost</th>
+          </tr>
+        </thead>
         <tbody>
           {oldest.map((p) => (
             <tr key={p.id}>
@@ -308,12 +316,20 @@ function Trends({ valuation }: { valuation: StockValuation }) {
   return (
     <section>
       <h2 className="sec">
-        How prices moved <small>within a year, four in five lie in the range</small>
+        How prices moved <small>four in five such ranges hold</small>
       </h2>
       {trends.length === 0 ? (
         <p className="soft">Too few sales are known of any maker or pattern to say how its prices move.</p>
       ) : (
         <table className="grid">
+          <thead>
+            <tr>
+              <th>Of</th>
+              <th className="r">Within a year</th>
+              <th className="r">Range, %</th>
+              <th className="r">Sales, and the year before</th>
+            </tr>
+          </thead>
           <tbody>
             {trends.map((t) => (
               <tr key={`${t.of} ${t.id ?? ''}`} className={t.of === 'market' ? 'on' : ''}>
@@ -328,7 +344,7 @@ function Trends({ valuation }: { valuation: StockValuation }) {
                   {signed(t.low)} to {signed(t.high)}
                 </td>
                 <td className="r num soft">
-                  {counted(t.sales[0])} sales, {counted(t.sales[1])} before
+                  {counted(t.sales[0])}, {counted(t.sales[1])}
                 </td>
               </tr>
             ))}

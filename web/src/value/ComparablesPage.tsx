@@ -1,7 +1,7 @@
 /** Comparables: what things sold for elsewhere; by hand in seconds, by CSV with each error at its place. */
 import { Button, MenuItem, TextField } from '@mui/material';
 import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { PRICE_KINDS, VENUE_KINDS } from '@jutbank/core/value';
 import { COMPARABLE_STATES, type ComparableRecord, type ComparableState } from '@jutbank/contract/value';
 import type { Page } from '@jutbank/contract/http';
@@ -43,8 +43,11 @@ export default function ComparablesPage() {
   const patternName = (id: string) => vocabulary.data?.patterns.find((p) => p.id === id)?.name ?? id;
   const total = list.data?.pages[0]?.total ?? 0;
   const nothing = list.isSuccess && total === 0 && filter === 'state=kept';
-  // a shop without prices begins with a list
-  const tool = opened ?? (nothing ? 'list' : 'none');
+  // a shop without prices begins with a list, and keeps it in hand once the first one went in
+  useEffect(() => {
+    if (nothing) setOpened((before) => before ?? 'list');
+  }, [nothing]);
+  const tool = opened ?? 'none';
   const words = (list: readonly string[]) => list.map((id) => [id, sentence(id)] as const);
   const choice = (
     label: string,
@@ -89,6 +92,8 @@ export default function ComparablesPage() {
         <a className="quiet" href={`/api/v1/comparables/export.csv?${filter}`}>
           Export
         </a>
+      </div>
+      <div className="filters">
         <TextField
           label="Words"
           value={search}
