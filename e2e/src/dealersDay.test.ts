@@ -3,6 +3,7 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { By, Key } from 'selenium-webdriver';
+import sharp from 'sharp';
 import type chrome from 'selenium-webdriver/chrome.js';
 import { DEMO, startApplication, type Application } from './support/application.ts';
 import { openBrowser, signIn, type Browser } from './support/browser.ts';
@@ -77,6 +78,32 @@ describe('at the fair, on a phone', () => {
     );
     expect(piece.intake.price.amount).toBe('38.50');
   });
+
+  test('what nobody can name is photographed and noted without a connection, its picture with it', async () => {
+    const photo = join(browser.downloads, 'table.png');
+    writeFileSync(
+      photo,
+      await sharp({ create: { width: 640, height: 480, channels: 3, background: '#b9a27c' } })
+        .png()
+        .toBuffer(),
+    );
+    await open('/fair');
+    await browser.driver.findElement(By.css("input[aria-label='Photograph it']")).sendKeys(photo);
+    await browser.says('Photographed');
+    await browser.find('.which img');
+    await browser.type('Working name', 'Brass jack, wet table');
+    await browser.type('They ask', '25');
+    await offline(true);
+    await browser.click('button', 'Bought');
+    await browser.says('One note waits for a connection');
+    await offline(false);
+    await browser.says('Kept.');
+    const { items } = await browser.fetchJson<{ items: { title: string; picture: string | null }[] }>(
+      '/api/v1/pieces?limit=200',
+    );
+    const taken = items.find((p) => p.title === 'Brass jack, wet table');
+    expect(taken?.picture).toMatch(/^[0-9a-f]{64}$/);
+  });
 });
 
 test('a lot is taken in in a run by keyboard, and its cost is spread to the cent', async () => {
@@ -107,6 +134,73 @@ test('a lot is taken in in a run by keyboard, and its cost is spread to the cent
   await browser.type('Worth of Harbour jack', '110');
   await browser.keys(Key.ENTER);
   await browser.says('€55.00');
+  // 100·40/150 and 100·110/150 once the pruner turns out not to belong
+  await browser.click('button', 'Take Orchard pruner out of the lot');
+  await browser.says('€73.33');
+  await browser.says('€26.67');
+});
+
+describe('what the shop goes by', () => {
+  test('a wrong figure is told beside its field and stays; a right one is worked through and kept', async () => {
+    await open('/reckoning');
+    await browser.type('Commission', 'much');
+    await browser.click('button', 'Keep');
+    await browser.says('Not kept');
+    await browser.says('write a number');
+    expect(await (await browser.field('Commission')).getAttribute('value')).toBe('much');
+    await browser.type('Commission', '10');
+    await browser.type('Sold for', '200');
+    await browser.type('Had cost', '100');
+    // 200 − 20 − (5 + 0.30) − 21/121 of the 100 gained = 157.34
+    await browser.says('€157.34');
+    await browser.click('button', 'Keep');
+    await browser.says('Kept.');
+    const kept = await browser.fetchJson<{
+      settings: { channels: { channel: { commissionPct: number } }[] };
+    }>('/api/v1/worth-settings');
+    expect(kept.settings.channels[0]?.channel.commissionPct).toBe(10);
+  });
+
+  test('rates are fetched, and read from a list with each error at its place', async () => {
+    await open('/rates');
+    await browser.click('button', 'Fetch up to today');
+    await browser.says('Harbour Exchange (simulated):');
+    const path = join(browser.downloads, 'rates.csv');
+    writeFileSync(path, 'date,currency,rate\n2020-01-02,NOK,9.85\n2020-01-03,NOK,none\n');
+    await browser.driver.findElement(By.css("input[aria-label='Choose a list of rates']")).sendKeys(path);
+    await browser.says('would bring 1 new rates');
+    await browser.says('Line 3, rate “none”');
+    await browser.click('button', 'Take in the good ones');
+    await browser.says('brought 1 new rates');
+  });
+
+  test('the stock is valued as a task: its ages, what to re-price, how prices moved', async () => {
+    await open('/stock');
+    await browser.says('as valued on');
+    await browser.click('button', 'Value it now');
+    await browser.driver.wait(
+      async () =>
+        (await browser.fetchJson<{ valuation: { history: unknown[] } }>('/api/v1/stock')).valuation.history
+          .length === 2,
+      60_000,
+      'the stock was not valued',
+    );
+    await browser.find('.stockcourse svg');
+    for (const words of ['How long it has stood', 'To re-price', 'Better ask', 'The market'])
+      await browser.says(words);
+  });
+
+  test('a sealed piece: keep it so or open it, with the money of either', async () => {
+    const { items } = await browser.fetchJson<{ items: { id: string; title: string }[] }>(
+      '/api/v1/pieces?limit=200',
+    );
+    const sealed = items.find((p) => p.title.startsWith('Sealed Petrel'));
+    await open(`/pieces/${sealed?.id ?? ''}/condition`);
+    await browser.click('button', 'Leave it or treat it');
+    await browser.says('Keep it sealed');
+    await browser.says('Open the package');
+    await browser.says('the seal, and what it brings');
+  });
 });
 
 test('an estimate in several bases, an ask, an offer judged, countered and kept', async () => {
@@ -161,6 +255,7 @@ describe('lists of prices', () => {
     const path = join(browser.downloads, name);
     writeFileSync(path, content);
     await open('/comparables');
+    await browser.click('button', 'Take in a list');
     await browser.driver.findElement(By.css('input[type=file]')).sendKeys(path);
   };
 
@@ -182,9 +277,26 @@ describe('lists of prices', () => {
     expect(await total()).toBe(before + 1);
     await browser.click('link', 'Tray');
     await open('/comparables');
+    await browser.click('button', 'Take in a list');
     await (await browser.find('.askbox details summary')).click();
     await browser.clickAt("//tr[contains(., 'their list.csv')]//button[contains(., 'Undo')]");
     await browser.driver.wait(async () => (await total()) === before, 15_000, 'the import was not undone');
+  });
+
+  test('their names of patterns are guessed, corrected, and mean ours', async () => {
+    const before = await total();
+    await choose(
+      'named.csv',
+      'date,price,currency,price kind,venue kind,model\n2026-10-30,91,EUR,sold,fair,Brackenholt HARBOUR JACK\n2026-10-29,40,EUR,sold,fair,a pen for ferries\n',
+    );
+    await browser.says('1 of 2 mean nothing yet');
+    await browser.says('would add 1');
+    await browser.select('What “a pen for ferries” means', 'Ferry pen knife');
+    await browser.click('button', 'Try it');
+    await browser.says('would add 2');
+    await browser.click('button', 'Import the good rows');
+    await browser.says('added 2');
+    expect(await total()).toBe(before + 2);
   });
 
   test.each([

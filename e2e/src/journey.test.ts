@@ -87,6 +87,7 @@ test('comparables by CSV: the bad row is told with its line, the good ones go in
   await browser.says('Line 14, sale date');
   await browser.click('button', 'Import the good rows');
   await browser.says('13 rows: added 12');
+  await browser.click('button', 'Write one down');
   await browser.type('Date', '2026-05');
   await browser.type('Price', 'much');
   await browser.choose('Pattern', 'Harbour jack');

@@ -4,7 +4,7 @@ import { minorDigits } from '@jutbank/core/money';
 import type { MostToPay, Net } from '@jutbank/core/sale';
 import { amount, answers, currency, route } from '../http/index.ts';
 
-const percent = z.number().min(0, 'not below 0').max(1000, 'at most 1000').nullish();
+const percent = z.number('write a number').min(0, 'not below 0').max(1000, 'at most 1000').nullish();
 const fee = amount.refine((a) => !(Number(a) < 0), 'must not be below 0').nullish();
 
 export const channelSchema = z.object({

@@ -35,7 +35,9 @@ export async function fill(
         const field = await control(browser, path, label);
         const kind = await field.getTagName();
         const within =
-          kind === 'select' ? `./option[normalize-space(.)="${text}"]` : `./button[normalize-space(.)="${text}"]`;
+          kind === 'select'
+            ? `./option[normalize-space(.)="${text}"]`
+            : `./button[normalize-space(.)="${text}"]`;
         if (kind === 'select' || kind === 'div') await field.findElement(By.xpath(within)).click();
         else await field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.BACK_SPACE, text);
         return true;

@@ -133,10 +133,10 @@ export default function FairPage() {
             {photo && <Photo picture={photo} />}
             <b>{pattern.id === null ? 'Photographed' : pattern.name}</b>
             <FileChooser label="Photograph it" accept="image/*" camera look="quiet" onChoose={photograph}>
-              {photo ? 'another picture' : 'photograph'}
+              {photo ? 'again' : 'photograph'}
             </FileChooser>
             <button type="button" onClick={begin}>
-              another
+              start over
             </button>
           </div>
           {pattern.id === null ? (

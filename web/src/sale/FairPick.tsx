@@ -49,7 +49,7 @@ export function PickPattern({
         }}
       />
       <div className="found">
-        {found.slice(0, MOST_SHOWN).map((p) => (
+        {(onPhotograph || wanted.length > 0 ? found.slice(0, MOST_SHOWN) : []).map((p) => (
           <button
             key={p.id}
             type="button"

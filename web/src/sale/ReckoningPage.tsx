@@ -17,9 +17,12 @@ const KEY = ['worth-settings'];
 
 export default function ReckoningPage() {
   const settings = useQuery({ queryKey: KEY, queryFn: () => get<VersionedSettings>('/worth-settings') });
+  // the form begins anew with each version; which of them was kept here is known outside of it
+  const [kept, setKept] = useState<number>();
   if (settings.isPending) return <Loading />;
   if (settings.isError) return <Failed error={settings.error} retry={() => void settings.refetch()} />;
-  return <Form key={settings.data.version} seen={settings.data} />;
+  const { version } = settings.data;
+  return <Form key={version} seen={settings.data} justKept={kept === version} onKept={setKept} />;
 }
 
 const CHANNEL_FIGURES = [
@@ -54,7 +57,15 @@ const CARE_WORDS = {
   bold: 'bold: three in five bring less',
 } as const;
 
-function Form({ seen }: { seen: VersionedSettings }) {
+function Form({
+  seen,
+  justKept,
+  onKept,
+}: {
+  seen: VersionedSettings;
+  justKept: boolean;
+  onKept: (version: number) => void;
+}) {
   const { shop } = useSession();
   const may = useMay('appraise');
   const queries = useQueryClient();
@@ -69,6 +80,7 @@ function Form({ seen }: { seen: VersionedSettings }) {
     mutationFn: () =>
       call<VersionedSettings>('PUT', '/worth-settings', { body: draft, version: seen.version }),
     onSuccess: (kept) => {
+      onKept(kept.version);
       queries.setQueryData(KEY, kept);
       void queries.invalidateQueries({ queryKey: ['of-piece'] });
     },
@@ -148,7 +160,7 @@ function Form({ seen }: { seen: VersionedSettings }) {
         <span className="soft">Every ceiling, ask and net in the shop comes from these.</span>
         <span className="grow" />
         {may && changed && <span className="soft">not kept yet</span>}
-        {save.isSuccess && !changed && <span className="soft">Kept.</span>}
+        {justKept && !changed && <span className="soft">Kept.</span>}
         {may && (
           <Button type="submit" variant="contained" disabled={save.isPending || !changed}>
             Keep

@@ -87,7 +87,7 @@ export function AddByHand({ vocabulary }: { vocabulary: Vocabulary | undefined }
     >
       <h2 className="sec">Write down a price</h2>
       <div style={{ display: 'grid', gap: 10, gridTemplateColumns: 'repeat(auto-fit, minmax(130px, 1fr))' }}>
-        {field('sale_date', 'Date', { autoFocus: true, placeholder: '2026-11 or 2026-11-25' })}
+        {field('sale_date', 'Date', { autoFocus: true, placeholder: '2026-11-25' })}
         {field('price', 'Price', { inputRef: price })}
         {field('currency', 'Currency')}
         {choice('price_kind', 'Kind', words(PRICE_KINDS))}

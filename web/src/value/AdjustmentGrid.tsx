@@ -1,7 +1,7 @@
 /** The grid: every sale that bears on the estimate, each line to be read, challenged and corrected with a reason. */
 import { Button, MenuItem, TextField } from '@mui/material';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { Fragment, useState } from 'react';
 import type { EstimateAnswer, EstimateRow, OverrideRecord, WorthOfPiece } from '@jutbank/contract/value';
 import { ApiProblem, call } from '../app/api.ts';
 import { dayText, moneyText, sentence } from '../parts/words.ts';
@@ -48,15 +48,6 @@ export function AdjustmentGrid({
           )}
         </small>
       </h2>
-      {challenged && (
-        <Challenge
-          key={challenged.id}
-          pieceId={pieceId}
-          row={challenged}
-          names={names}
-          onDone={() => setChallenged(undefined)}
-        />
-      )}
       <Corrections pieceId={pieceId} estimate={estimate} overrides={overrides} mayCorrect={mayCorrect} />
       <div className="scroll" tabIndex={0} role="region" aria-label="Adjustment grid">
         <table className="grid">
@@ -82,13 +73,27 @@ export function AdjustmentGrid({
           </thead>
           <tbody>
             {rows.map((row) => (
-              <Row
-                key={`${row.id} ${row.weight}`}
-                row={row}
-                names={names}
-                overrides={inForce.filter((o) => o.comparable === row.id)}
-                onChallenge={mayCorrect ? () => setChallenged(row) : undefined}
-              />
+              <Fragment key={`${row.id} ${row.weight}`}>
+                <Row
+                  row={row}
+                  names={names}
+                  overrides={inForce.filter((o) => o.comparable === row.id)}
+                  onChallenge={mayCorrect ? () => setChallenged(row) : undefined}
+                />
+                {challenged === row && (
+                  <tr>
+                    <td colSpan={7 + names.length}>
+                      <Challenge
+                        key={challenged.id}
+                        pieceId={pieceId}
+                        row={challenged}
+                        names={names}
+                        onDone={() => setChallenged(undefined)}
+                      />
+                    </td>
+                  </tr>
+                )}
+              </Fragment>
             ))}
             <tr>
               <td colSpan={4 + names.length}>

@@ -27,14 +27,14 @@ export function ImportNames({
   const open = names.filter((n) => (mapping.names[n.column][n.key] ?? '') === '').length;
   return (
     <>
-      <h3 className="sec" style={{ marginTop: 12 }}>
+      <h2 className="sec" style={{ marginTop: 12 }}>
         Their names{' '}
         <small>
           {open === 0
             ? 'each has its meaning'
             : `${counted(open)} of ${counted(names.length)} mean nothing yet`}
         </small>
-      </h3>
+      </h2>
       <div
         className="scroll"
         tabIndex={0}
@@ -49,7 +49,9 @@ export function ImportNames({
                 <td>
                   {n.said} {n.pattern !== null && <span className="soft">of {patternName(n.pattern)}</span>}
                 </td>
-                <td className="r num soft">{counted(n.rows)} rows</td>
+                <td className="r num soft">
+                  {counted(n.rows)} {n.rows === 1 ? 'row' : 'rows'}
+                </td>
                 <td>
                   <select
                     className="plainselect"

@@ -17,7 +17,9 @@ const ERRORS_SHOWN = 12;
 /** What the names of the list most likely mean is taken for a beginning; a person looks it over. */
 function withGuesses({ mapping, names }: FileLook): Mapping {
   const meant = { pattern: { ...mapping.names.pattern }, variant: { ...mapping.names.variant } };
-  for (const { column, key, guess } of names) if (guess !== null) meant[column][key] ??= guess;
+  // a form nobody knows is taken as not told; a pattern nobody knows stays open until a person says
+  for (const { column, key, guess } of names)
+    if (guess !== null || column === 'variant') meant[column][key] ??= guess ?? '';
   return { ...mapping, names: meant };
 }
 
@@ -40,7 +42,7 @@ export function ImportWizard() {
       return call<FileLook>('POST', '/comparables/look', { body: form });
     },
     onSuccess: (found, { chosen, by }) => {
-      const read = by ?? withGuesses(found);
+      const read = withGuesses({ ...found, mapping: by ?? found.mapping });
       setMapping(read);
       if (!by && missingIn(read).length === 0) send.mutate({ check: true, chosen, by: read });
     },
@@ -81,10 +83,11 @@ export function ImportWizard() {
     look.mutate({ chosen });
   };
   const change = (next: Mapping) => {
-    const renamed = JSON.stringify(next.columns) !== JSON.stringify(mapping?.columns);
+    const said = (m: Mapping | undefined) => JSON.stringify([m?.columns, m?.names.pattern]);
+    const renamed = said(next) !== said(mapping);
     setMapping(next);
     send.reset();
-    // which names are said depends on which column says them
+    // which names are said depends on which column says them, and forms on their pattern
     if (renamed && file) look.mutate({ chosen: file, by: next });
   };
   const answer = send.data?.result;
