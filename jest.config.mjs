@@ -24,9 +24,16 @@ export default {
       ...shared,
       displayName: 'unit',
       testMatch: [
-        '<rootDir>/{core,contract,standins,demo,web}/src/**/*.test.ts?(x)',
+        '<rootDir>/{core,contract,standins,demo,web}/src/**/*.test.ts',
         '<rootDir>/scripts/**/*.test.ts',
       ],
+    },
+    {
+      ...shared,
+      displayName: 'screens',
+      testMatch: ['<rootDir>/web/src/**/*.test.tsx'],
+      testEnvironment: '<rootDir>/scripts/setup/jest-dom.mjs',
+      moduleNameMapper: { '\\.css$': '<rootDir>/scripts/setup/no-style.mjs' },
     },
     {
       ...shared,

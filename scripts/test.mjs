@@ -1,6 +1,7 @@
 /**
- * `npm test`: sets up what is missing, then format, lint, types, dependency rules, unit, database and browser tests.
- * `node scripts/test.mjs unit|db|browser|checks` runs one part. The last line counts everything.
+ * `npm test`: sets up what is missing, then format, lint, types, dependency rules, unit, screen,
+ * database and browser tests.
+ * `node scripts/test.mjs unit|screens|db|browser|checks` runs one part. The last line counts everything.
  */
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
@@ -98,6 +99,7 @@ if (wanted('checks')) {
   ]);
 }
 if (wanted('unit')) jest('unit');
+if (wanted('screens')) jest('screens');
 if (wanted('db')) jest('db');
 if (wanted('browser')) {
   ensureBuilt();

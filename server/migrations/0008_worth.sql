@@ -5,7 +5,7 @@ ALTER TABLE comparable
   ADD COLUMN venue          VARCHAR(200) NULL,
   ADD COLUMN grade_scale    VARCHAR(12) NULL,
   ADD COLUMN grade          VARCHAR(16) NULL,
-  -- venue, source and note without case and accents: small enough that its index is searched through whole
+  -- venue, source and note without case and accents
   ADD COLUMN words          VARCHAR(240) CHARACTER SET utf8mb4 COLLATE utf8mb4_bin NOT NULL DEFAULT '',
   ADD COLUMN state          VARCHAR(10) NOT NULL DEFAULT 'kept' CHECK (state IN ('kept', 'merged', 'set-aside')),
   ADD COLUMN state_reason   VARCHAR(300) NULL,
@@ -17,7 +17,9 @@ ALTER TABLE comparable
   ADD FOREIGN KEY (merged_into) REFERENCES comparable (id),
   ADD INDEX comparable_changed (changed_in),
   ADD INDEX comparable_of_import (import_id),
-  ADD INDEX comparable_words (words, state);
+  DROP INDEX comparable_newest,
+  -- whatever is searched for is found in the index alone, in the order in which it is shown; only what is shown is read
+  ADD INDEX comparable_newest (sale_day DESC, id DESC, state, price_kind, venue_kind, currency, pattern_id, variant_id, words);
 UPDATE comparable SET
   venue = LEFT(JSON_VALUE(cells, '$.venue'), 200),
   grade_scale = JSON_VALUE(cells, '$.grade_scale'),

@@ -138,12 +138,15 @@ export function mountComparables(mount: Mount, library: Library, markets: Market
   });
 
   mount.reads(valueRoutes.listComparables, async ({ query }) => {
-    const rows = await listComparables(database, query, decodeCursor(query.cursor, 2), query.limit + 1);
+    const [rows, total] = await Promise.all([
+      listComparables(database, query, decodeCursor(query.cursor, 2), query.limit + 1),
+      countComparables(database, query),
+    ]);
     return answer(
       pageOf(
         rows,
         query.limit,
-        await countComparables(database, query),
+        total,
         ({ sale_day: _, ...record }) => record,
         (row) => [row.sale_day, row.id],
       ),

@@ -172,6 +172,10 @@ function filterSql(filter: ComparableFilter): { where: string[]; values: Value[]
   return { where, values };
 }
 
+/** One pattern's prices have an index of their own; all others are looked for in the one that holds what is asked. */
+const searchedIn = (filter: ComparableFilter): string =>
+  filter.pattern === undefined && filter.variant === undefined ? ' FORCE INDEX (comparable_newest)' : '';
+
 export async function listComparables(
   db: Queries,
   filter: ComparableFilter,
@@ -185,7 +189,10 @@ export async function listComparables(
     values.push(day, day, id);
   }
   const rows = await db.rows<ComparableRow>(
-    `SELECT ${SHOWN} FROM comparable WHERE ${where.join(' AND ')} ORDER BY sale_day DESC, id DESC LIMIT ?`,
+    `SELECT ${SHOWN} FROM comparable JOIN (
+       SELECT id AS found FROM comparable${searchedIn(filter)} WHERE ${where.join(' AND ')}
+       ORDER BY sale_day DESC, id DESC LIMIT ?
+     ) page ON page.found = comparable.id ORDER BY sale_day DESC, id DESC`,
     [...values, limit],
   );
   return rows.map((row) => ({ ...recordOf(row), sale_day: row.sale_day }));
@@ -194,7 +201,7 @@ export async function listComparables(
 export async function countComparables(db: Queries, filter: ComparableFilter): Promise<number> {
   const { where, values } = filterSql(filter);
   const row = await db.row<{ n: number }>(
-    `SELECT COUNT(*) AS n FROM comparable WHERE ${where.join(' AND ')}`,
+    `SELECT COUNT(*) AS n FROM comparable${searchedIn(filter)} WHERE ${where.join(' AND ')}`,
     values,
   );
   return Number(row?.n ?? 0);

@@ -133,7 +133,7 @@ export default function FairPage() {
             {photo && <Photo picture={photo} />}
             <b>{pattern.id === null ? 'Photographed' : pattern.name}</b>
             <FileChooser label="Photograph it" accept="image/*" camera look="quiet" onChoose={photograph}>
-              {photo ? 'again' : 'photograph'}
+              {photo ? 'retake' : 'photograph'}
             </FileChooser>
             <button type="button" onClick={begin}>
               start over

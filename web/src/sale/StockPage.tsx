@@ -20,6 +20,7 @@ interface Stock {
   running: string | null;
 }
 const KEY = ['stock'];
+const pieceCount = (n: number) => `${counted(n)} ${n === 1 ? 'piece' : 'pieces'}`;
 
 export default function StockPage() {
   const stock = useQuery({ queryKey: KEY, queryFn: () => get<Stock>('/stock') });
@@ -33,7 +34,7 @@ export default function StockPage() {
         <span className="soft">
           {valuation
             ? `as valued on ${dayText(valuation.at)} by ${valuation.person}`
-            : `${counted(pieces)} pieces, not valued yet`}
+            : `${pieceCount(pieces)}, not valued yet`}
         </span>
         <span className="grow" />
         <Revalue running={running} pieces={pieces} />
@@ -98,6 +99,7 @@ function Revalue({ running, pieces }: { running: string | null; pieces: number }
 
 function Valued({ valuation }: { valuation: StockValuation }) {
   const { totals } = valuation;
+  const open = totals.pieces - totals.valued;
   return (
     <>
       <div className="stocktop">
@@ -107,7 +109,7 @@ function Valued({ valuation }: { valuation: StockValuation }) {
               <dt>It cost</dt>
               <dd className="num">{moneyText(totals.cost, true)}</dd>
               <dd className="soft">
-                {counted(totals.pieces)} pieces
+                {pieceCount(totals.pieces)}
                 {totals.withoutCost > 0 && `, ${counted(totals.withoutCost)} without a cost in the books`}
               </dd>
             </div>
@@ -117,7 +119,7 @@ function Valued({ valuation }: { valuation: StockValuation }) {
               <dd className="soft">
                 {totals.valued === totals.pieces
                   ? 'each at the middle of its estimate'
-                  : `${counted(totals.valued)} pieces, which cost ${moneyText(totals.costOfValued, true)}; ${counted(totals.pieces - totals.valued)} are not found out yet`}
+                  : `${pieceCount(totals.valued)}, which cost ${moneyText(totals.costOfValued, true)}; ${counted(open)} ${open === 1 ? 'is' : 'are'} not found out yet`}
               </dd>
             </div>
           </dl>

@@ -2,7 +2,7 @@
  * Fair notes that wait for a connection: kept on the phone until the server has said that it has them, their photographs
  * beside them in the browser's database, for they are too large for its store of texts.
  */
-import { createStore, del, get as read, set } from 'idb-keyval';
+import { createStore, del, get as read, set, type UseStore } from 'idb-keyval';
 import { fairNote, type FairNote, type FairNoteRecord } from '@jutbank/contract/sale';
 import { ApiProblem, call } from '../app/api.ts';
 
@@ -20,13 +20,16 @@ export interface Sender {
   picture(id: string, picture: Blob): Promise<unknown>;
 }
 
-/** Those of this browser. */
+/** Those of this browser. Where it keeps none (in a private window, say), a note goes without its photograph. */
 export function photographs(): Photographs {
-  const kept = createStore('jutbank-fair', 'photographs');
+  const inStore = <T>(work: (store: UseStore) => Promise<T>): Promise<T | undefined> =>
+    Promise.resolve()
+      .then(() => work(createStore('jutbank-fair', 'photographs')))
+      .catch(() => undefined);
   return {
-    get: (key) => read<Blob>(key, kept),
-    set: (key, picture) => set(key, picture, kept),
-    delete: (key) => del(key, kept),
+    get: (key) => inStore((store) => read<Blob>(key, store)),
+    set: (key, picture) => inStore((store) => set(key, picture, store)),
+    delete: (key) => inStore((store) => del(key, store)),
   };
 }
 const server: Sender = {

@@ -36,15 +36,13 @@ export function useOutbox(): OutboxState {
     count,
     told,
     add: (note, picture) => {
-      const kept = picture ? photographs().set(note.key, picture) : Promise.resolve();
-      // a photograph that cannot be kept (a full phone) must not lose the decision
-      const put = () => {
+      const first = picture ? photographs().set(note.key, picture) : Promise.resolve();
+      void first.then(() => {
         keep(localStorage, note);
         setCount(waiting(localStorage).length);
         setTold(undefined);
         mutate();
-      };
-      kept.then(put, put);
+      });
     },
     send: () => mutate(),
   };

@@ -1,0 +1,2 @@
+/** Stylesheets in tests of screens: jsdom lays nothing out. */
+export default {};
