@@ -71,6 +71,15 @@ describe('what a check is worth', () => {
       }),
     );
   });
+  test('somebody who can still leave loses nothing by what is not worth its price', () => {
+    const hazard = learnHazard([]);
+    const net = (price: number) => 0.9 * price;
+    const parts = [{ estimate: 200 }, { estimate: 50 }];
+    const owner = decisionOver(parts, { hazard, net, holding: 0.2, cost: undefined });
+    const buyer = decisionOver(parts, { hazard, net, holding: 0.2, cost: 100 });
+    expect(buyer([0, 1])).toBe(0);
+    expect(buyer([1, 0])).toBeCloseTo(owner([1, 0]) - 100, 9);
+  });
   test('with one thing it can be, the decision is the ask that pays best', () => {
     const hazard = learnHazard([]);
     const net = (price: number) => 0.9 * price;

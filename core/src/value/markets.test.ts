@@ -18,13 +18,13 @@ import {
 const TODAY = 20_700;
 const reference: MarketReference = {
   patterns: new Map(
-    ['jack', 'pen'].map((id) => [
+    ['jack', 'pen', 'plough'].map((id) => [
       id,
       { id, maker: id === 'pen' ? 'tw' : 'bh', construction: 'slipjoint' as const },
     ]),
   ),
   variants: new Map(
-    ['jack-1', 'jack-2', 'pen-1'].map((id) => [
+    ['jack-1', 'jack-2', 'pen-1', 'plough-1'].map((id) => [
       id,
       { id, pattern: id.split('-')[0] ?? '', kind: 'production' as const },
     ]),
@@ -129,7 +129,11 @@ describe('how prices moved', () => {
     sale(1000 + i, 0.1 * year(1000 + i), { pattern: 'pen', variant: 'pen-1' }),
   );
   const jacks = Array.from({ length: 120 }, (_, i) => sale(i * 6, 0.2 * year(i * 6)));
-  const market = marketOfSales([...pens, ...jacks]);
+  // of the same maker, and standing still
+  const ploughs = Array.from({ length: 120 }, (_, i) =>
+    sale(5000 + i * 6, 0, { pattern: 'plough', variant: 'plough-1' }),
+  );
+  const market = marketOfSales([...pens, ...jacks, ...ploughs]);
   const sold = [
     { pattern: 'jack', now: 60, before: 60 },
     { pattern: 'pen', now: 100, before: 100 },
@@ -146,11 +150,13 @@ describe('how prices moved', () => {
   test('a maker or market of which too few were sold is not spoken of', () => {
     expect(tidesOf(market, [{ pattern: 'jack', now: 11, before: 60 }], TODAY)).toEqual([]);
   });
-  test('a pattern that rose beyond the market is said to', () => {
-    const own = trendOfPattern(market, 'jack', jacks, TODAY);
-    const [whole] = tidesOf(market, sold, TODAY);
-    expect(own?.percent).toBeGreaterThan(whole?.percent ?? Infinity);
-    expect(own?.sales.reduce((a, b) => a + b, 0)).toBeGreaterThan(100);
+  test('of two patterns of one maker the one that rose is said to have risen more than its maker, the other less', () => {
+    const jack = trendOfPattern(market, 'jack', jacks, TODAY);
+    const plough = trendOfPattern(market, 'plough', ploughs, TODAY);
+    const maker = tidesOf(market, sold, TODAY).find((t) => t.id === 'bh');
+    expect(jack?.percent).toBeGreaterThan((maker?.percent ?? Infinity) + 1);
+    expect(plough?.percent).toBeLessThan((maker?.percent ?? -Infinity) - 1);
+    expect(jack?.sales.reduce((a, b) => a + b, 0)).toBeGreaterThan(100);
   });
   test('without eight sales in each year nothing is said of a pattern', () => {
     expect(trendOfPattern(market, 'jack', jacks.slice(0, 10), TODAY)).toBeUndefined();
