@@ -33,3 +33,6 @@ export const CONSTRUCTION_WORDS: Record<string, string> = {
 
 /** A number with its thousands set apart: `12 400`. */
 export const counted = (n: number): string => Math.round(n).toLocaleString('en-GB').replaceAll(',', ' ');
+
+/** A change with its sign, `−2.3`; the unit is the reader's to add. */
+export const signed = (x: number, digits = 0): string => `${x < 0 ? '−' : '+'}${Math.abs(x).toFixed(digits)}`;

@@ -2,15 +2,13 @@
 import { Button } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
-import { subtractMoney } from '@jutbank/core/money';
-import { leftOf, netOf } from '@jutbank/core/sale';
-import { CARE, worthSettings, type VersionedSettings, type WorthSettings } from '@jutbank/contract/sale';
+import type { VersionedSettings, WorthSettings } from '@jutbank/contract/sale';
 import { ApiProblem, call, get } from '../app/api.ts';
 import { useMay, useSession } from '../app/session.ts';
 import { Failed, Loading } from '../app/states.tsx';
 import { Field } from '../parts/Field.tsx';
 import { Figure } from '../parts/Figure.tsx';
-import { moneyText, sentence } from '../parts/words.ts';
+import { WorkedSale } from './WorkedSale.tsx';
 import './money.css';
 
 const KEY = ['worth-settings'];
@@ -356,7 +354,7 @@ function Form({
             </>,
           )}
         </div>
-        <Worked settings={draft} at={at} currency={money} />
+        <WorkedSale settings={draft} at={at} currency={money} />
       </div>
     </form>
   );
@@ -365,97 +363,4 @@ function Form({
 /** The first `channel-n` that is free. */
 function freeId(taken: readonly string[]): string {
   for (let n = 1; ; n++) if (!taken.includes(`channel-${n}`)) return `channel-${n}`;
-}
-
-/** One sale worked through by what stands in the form, kept or not. */
-function Worked({ settings, at, currency }: { settings: WorthSettings; at: number; currency: string }) {
-  const [price, setPrice] = useState('150.00');
-  const [paid, setPaid] = useState('80.00');
-  const channel = settings.channels[at] ?? settings.channels[0];
-  const amount = /^\d{1,9}(\.\d{1,3})?$/;
-  const whole = worthSettings.safeParse({
-    ...settings,
-    channels: settings.channels.map((c) => ({ ...c, name: c.name || 'unnamed' })),
-  });
-  const text = (x: string) => moneyText({ amount: x, currency });
-  const less = (a: string, b: string) =>
-    subtractMoney({ amount: a, currency }, { amount: b, currency }).amount;
-  const read = (typed: string) => typed.trim().replace(',', '.');
-  const input = (label: string, value: string, put: (v: string) => void) => (
-    <Field label={label}>
-      {(id) => (
-        <span className="figure">
-          <input
-            id={id}
-            className="line num"
-            inputMode="decimal"
-            value={value}
-            onChange={(e) => put(e.target.value)}
-          />
-          <span className="soft">{currency}</span>
-        </span>
-      )}
-    </Field>
-  );
-  const ready = whole.success && channel && amount.test(read(price)) && amount.test(read(paid));
-  const net = ready ? netOf(currency, channel.channel, read(price)) : undefined;
-  const left = ready ? leftOf(currency, channel.channel, read(price), settings.tax, read(paid)) : undefined;
-  const lines =
-    net && left
-      ? ([
-          ['postage charged', less(net.gross, read(price))],
-          ['commission', less('0', net.commission)],
-          ['fixed fee', less('0', net.fixedFee)],
-          ['payment', less('0', net.paymentFee)],
-          ['tax on fees', less('0', net.taxOnFees)],
-          ['postage', less('0', net.postageCost)],
-          ['packing', less('0', net.packing)],
-          ['insurance', less('0', net.insurance)],
-          [settings.tax.on === 'margin' ? 'tax on the margin' : 'tax on the sale', less('0', left.tax)],
-        ] as const)
-      : [];
-  return (
-    <aside className="worked">
-      <h2 className="sec">
-        A sale worked through <small>{channel?.name}</small>
-      </h2>
-      <div className="fieldrow">
-        {input('Sold for', price, setPrice)}
-        {input('Had cost', paid, setPaid)}
-      </div>
-      {left ? (
-        <table className="steps" style={{ marginTop: 12 }}>
-          <tbody>
-            {lines
-              .filter(([, x]) => Number(x) !== 0)
-              .map(([name, x]) => (
-                <tr key={name}>
-                  <td>{sentence(name)}</td>
-                  <td className="num">{text(x)}</td>
-                </tr>
-              ))}
-            <tr>
-              <td>
-                <b>Left</b>
-              </td>
-              <td className="num">
-                <b>{text(left.left)}</b>
-              </td>
-            </tr>
-            <tr>
-              <td>Less what it cost</td>
-              <td className="num">{text(less(left.left, read(paid)))}</td>
-            </tr>
-          </tbody>
-        </table>
-      ) : (
-        <p className="soft" style={{ marginTop: 10 }}>
-          Something in the form or here is no number yet.
-        </p>
-      )}
-      <p className="soft" style={{ marginTop: 10 }}>
-        The point that is counted on: {Math.round(CARE[settings.care] * 100)} of 100 such pieces bring less.
-      </p>
-    </aside>
-  );
 }

@@ -4,14 +4,14 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Fragment, useState } from 'react';
 import type { EstimateAnswer, EstimateRow, OverrideRecord, WorthOfPiece } from '@jutbank/contract/value';
 import { ApiProblem, call } from '../app/api.ts';
-import { dayText, moneyText, sentence } from '../parts/words.ts';
+import { dayText, moneyText, sentence, signed } from '../parts/words.ts';
 
 const SHORTEST = 14;
 const WHOLE = 'the sale itself';
 /** Which rate brought a price to this currency: always to be seen. */
 const rateText = (row: EstimateRow): string | undefined =>
   row.rate ? `${row.paid.currency} at ${row.rate.rate} of ${row.rate.date}` : undefined;
-const percentText = (percent: number) => `${percent >= 0 ? '+' : '−'}${Math.abs(percent).toFixed(1)} %`;
+const percentText = (percent: number) => `${signed(percent, 1)} %`;
 
 export function AdjustmentGrid({
   pieceId,
