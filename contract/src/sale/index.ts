@@ -9,6 +9,7 @@ import {
   positiveMoney,
   required,
   route,
+  slug,
   text,
   ulid,
   type Page,
@@ -24,6 +25,8 @@ export const saleBody = z.object({
   /** the offer that is accepted; otherwise price and buyer are given by hand */
   message: ulid.nullish(),
   price: positiveMoney.nullish(),
+  /** a channel of the shop's, for a sale by hand; an offer comes through the usual one */
+  channel: slug.nullish(),
   buyerName: required(200, 'Who buys it?'),
   buyerAddress: text(500).default(''),
   /** the buyer was of the age the shop asks for */
@@ -31,6 +34,12 @@ export const saleBody = z.object({
 });
 export type SaleBody = z.infer<typeof saleBody>;
 
+/** Every fee of the channel, the tax that the price held, and what was left after both. */
+export interface NetOfSale extends Net {
+  channel: string;
+  tax: string;
+  left: string;
+}
 export interface SaleRecord {
   id: string;
   pieceId: string;
@@ -40,9 +49,9 @@ export interface SaleRecord {
   soldAt: string;
   buyerName: string;
   price: Money;
-  net: Net;
+  net: NetOfSale;
   cost: Money | null;
-  /** net less cost, in the currency of the sale; null where the cost is unknown or no rate is known */
+  /** what is left less cost, in the currency of the sale; null where the cost is unknown or no rate is known */
   margin: Money | null;
   certificateCode: string;
 }

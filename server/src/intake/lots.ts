@@ -53,7 +53,7 @@ interface PieceOfLot {
   lot_value: string | null;
   lot_share: string | null;
   keep: number;
-  net: { net: string } | null;
+  net: { net: string; left?: string } | null;
   net_currency: string | null;
   sold_on: string | null;
 }
@@ -319,7 +319,7 @@ function netInLot(lot: LotRow, piece: PieceOfLot, on: MarketOnDay) {
   if (piece.net === null || piece.net_currency === null) return undefined;
   const [from, to] = [on.rates(piece.net_currency, on.day), on.rates(lot.currency, on.day)];
   if (from === undefined || to === undefined) return undefined;
-  return money(new Decimal(piece.net.net).div(from).times(to), lot.currency);
+  return money(new Decimal(piece.net.left ?? piece.net.net).div(from).times(to), lot.currency);
 }
 
 /** Net proceeds added up day by day. */

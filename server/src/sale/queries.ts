@@ -1,6 +1,6 @@
 import { money } from '@jutbank/core/money';
 import type { Net } from '@jutbank/core/sale';
-import type { SaleRecord } from '@jutbank/contract/sale';
+import type { NetOfSale, SaleRecord } from '@jutbank/contract/sale';
 import type { Queries } from '../db/index.ts';
 import { instant } from '../intake/index.ts';
 
@@ -20,7 +20,8 @@ interface SaleRow {
   buyer_address: string;
   price: string;
   currency: string;
-  net: Net;
+  /** without channel and tax where it was sold before the shop reckoned with them */
+  net: Net & Partial<NetOfSale>;
   cost: string | null;
   cost_currency: string | null;
   margin: string | null;
@@ -41,7 +42,7 @@ const saleOf = (row: SaleRow): StoredSale => ({
   buyerName: row.buyer_name,
   buyerAddress: row.buyer_address,
   price: money(row.price, row.currency),
-  net: row.net,
+  net: { channel: '', tax: '0', left: row.net.net, ...row.net },
   cost: row.cost === null || row.cost_currency === null ? null : money(row.cost, row.cost_currency),
   margin: row.margin === null ? null : money(row.margin, row.currency),
   certificateCode: row.certificate_code,

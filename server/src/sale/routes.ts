@@ -4,20 +4,25 @@ import { ulid } from 'ulid';
 import type { ReferenceIndex } from '@jutbank/core/bench';
 import { claimFor } from '@jutbank/core/listing';
 import { convert, money, subtractMoney, type Money } from '@jutbank/core/money';
-import { netOf, type Channel } from '@jutbank/core/sale';
-import { saleRoutes, type PublicCertificate, type SaleBody } from '@jutbank/contract/sale';
+import { leftOf, netOf, type Channel } from '@jutbank/core/sale';
+import {
+  saleRoutes,
+  type NetOfSale,
+  type PublicCertificate,
+  type SaleBody,
+  type WorthSettings,
+} from '@jutbank/contract/sale';
 import { answer, conflict, decodeCursor, invalid, notFound, pageOf, type Mount } from '../http/index.ts';
 import { changePiece, ownPrice, type PieceRecord, type Readers } from '../intake/index.ts';
 import { factsOf, type Marketplace } from '../listing/index.ts';
 import { entryIntact } from '../provenance/index.ts';
-import { shopOf, takeNumber } from '../shop/index.ts';
+import { shopOf, takeNumber, usualChannel, worthSettingsOf } from '../shop/index.ts';
 import { todayIso, type Markets } from '../value/index.ts';
 import { certificatePaper, invoicePaper } from './paper.ts';
 import { countSales, listSales, saleByCode, saleById, shown, type StoredSale } from './queries.ts';
 
-/** What the simulated marketplace keeps of a sale. */
-const MARKETPLACE_CHANNEL: Channel = { commissionPct: 8, paymentPct: 2.5, paymentFixed: '0.30' };
-const OVER_THE_COUNTER: Channel = {};
+/** The channel of the shop's in which nothing is kept, where it has not taken it off its list. */
+const COUNTER = 'counter';
 
 type Snapshot = Omit<PublicCertificate, 'fingerprint' | 'intact' | 'code' | 'issuedAt'>;
 
@@ -52,15 +57,26 @@ export function mountSale(
           throw conflict('Decide what it is before it is sold: the certificate says so.');
         const price = priceOf(record, body);
         endRef = record.listing?.state === 'published' ? record.listing.marketplaceRef : null;
-        const net = netOf(
-          price.currency,
-          body.message == null ? OVER_THE_COUNTER : MARKETPLACE_CHANNEL,
-          price.amount,
-        );
+        const { settings } = await worthSettingsOf(tx);
+        const channel = channelOfSale(settings, body);
         const cost = record.intake.price;
         const rate = (currency: string) => on.rates(currency, on.day)?.toString();
         const costHere = cost && convert(cost, price.currency, rate);
-        const margin = costHere ? subtractMoney(money(net.net, price.currency), costHere) : null;
+        // where nobody knows what was paid, the whole price counts as margin
+        const { tax, left } = leftOf(
+          price.currency,
+          channel.channel,
+          price.amount,
+          settings.tax,
+          costHere?.amount ?? '0',
+        );
+        const net: NetOfSale = {
+          ...netOf(price.currency, channel.channel, price.amount),
+          channel: channel.name,
+          tax,
+          left,
+        };
+        const margin = costHere ? subtractMoney(money(left, price.currency), costHere) : null;
         const number = `${new Date().getUTCFullYear()}-${String(await takeNumber(tx, 'next_invoice')).padStart(4, '0')}`;
         await tx.run(
           'INSERT INTO sale (id, piece_id, invoice_number, sold_at, buyer_name, buyer_address, price, currency, net, cost, cost_currency, margin, certificate_code, certificate, ledger_seq) VALUES (?, ?, ?, UTC_TIMESTAMP(3), ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 0)',
@@ -153,6 +169,15 @@ export function mountSale(
     if (!sale) throw notFound('certificate');
     return answer(await certificateOf(sale));
   });
+}
+
+/** An offer came through the usual channel; by hand the one that is named, else over the counter. */
+function channelOfSale(settings: WorthSettings, body: SaleBody): { name: string; channel: Channel } {
+  if (body.message != null) return usualChannel(settings);
+  const found = settings.channels.find((c) => c.id === (body.channel ?? COUNTER));
+  if (body.channel != null && !found)
+    throw invalid([{ pointer: '/channel', message: 'this is none of the shop’s channels' }]);
+  return found ?? { name: 'Over the counter', channel: {} };
 }
 
 function priceOf(record: PieceRecord, body: SaleBody): Money {

@@ -73,6 +73,28 @@ describe('over the counter', () => {
     });
   });
 
+  test('through a channel of the shop’s, with tax on the margin: by hand to the cent', async () => {
+    const { body, etag } = await server.owner.call('GET', '/worth-settings');
+    const put = (tax: object, seen: string | null) =>
+      server.owner.call('PUT', '/worth-settings', { ...body.settings, tax }, { 'If-Match': seen ?? '' });
+    const taxed = await put({ on: 'margin', pct: 21 }, etag);
+    const piece = await ready();
+    const sell = (channel: string) =>
+      server.owner.call('POST', `/pieces/${piece.id}/sale`, {
+        ageChecked: true,
+        buyerName: 'Greta Sundholm',
+        price: { amount: '101.50', currency: 'EUR' },
+        channel,
+      });
+    expect((await sell('nowhere')).body.errors[0].pointer).toBe('/channel');
+    // 8 % = 8.12, 2.5 % = 2.54 and 0.30; 43.50 gained · 21/121 = 7.55; 101.50 − 8.12 − 2.84 − 7.55 = 82.99
+    expect((await sell('quayside')).body).toMatchObject({
+      net: { channel: 'Quayside market', net: '90.54', tax: '7.55', left: '82.99' },
+      margin: { amount: '24.99', currency: 'EUR' },
+    });
+    await put({ on: 'none', pct: 0 }, taxed.etag);
+  });
+
   test('a cost in a currency without a rate leaves the margin open, not wrong', async () => {
     const piece = await ready({ price: { amount: '500', currency: 'SEK' } });
     const sold = await server.owner.call('POST', `/pieces/${piece.id}/sale`, {
@@ -109,7 +131,7 @@ describe('over the counter', () => {
 
   test('sales are listed newest first and found one by one; unknown ones are not', async () => {
     const list = (await server.owner.call('GET', '/sales?limit=2')).body;
-    expect(list.total).toBe(4);
+    expect(list.total).toBe(5);
     expect(list.items).toHaveLength(2);
     expect(
       (await server.owner.call('GET', `/sales?limit=2&cursor=${list.nextCursor}`)).body.items,

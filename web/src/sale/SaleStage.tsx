@@ -1,10 +1,10 @@
 /** The sale: accept an offer or sell over the counter; invoice, certificate and margin. */
-import { Button, Checkbox, FormControlLabel, TextField } from '@mui/material';
+import { Button, Checkbox, FormControlLabel, MenuItem, TextField } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { PieceSheet } from '@jutbank/contract/intake';
-import type { SaleRecord } from '@jutbank/contract/sale';
+import type { SaleRecord, VersionedSettings } from '@jutbank/contract/sale';
 import { ApiProblem, call, get } from '../app/api.ts';
 import { useMay, useSession } from '../app/session.ts';
 import { Failed, Loading } from '../app/states.tsx';
@@ -12,6 +12,7 @@ import { MoneyField } from '../intake/IntakeForm.tsx';
 import { useSheet } from '../intake/PiecePage.tsx';
 import { pieceKey } from '../parts/usePiece.ts';
 import { dayText, moneyText } from '../parts/words.ts';
+import './money.css';
 
 export default function SaleStage() {
   const sheet = useSheet();
@@ -30,12 +31,19 @@ function Sell({ sheet }: { sheet: PieceSheet }) {
   const [buyerName, setBuyerName] = useState(offer?.from ?? '');
   const [buyerAddress, setBuyerAddress] = useState('');
   const [ageChecked, setAgeChecked] = useState(false);
+  const [channel, setChannel] = useState<string | null>(null);
+  const settings = useQuery({
+    queryKey: ['worth-settings'],
+    queryFn: () => get<VersionedSettings>('/worth-settings'),
+  });
+  const channels = settings.data?.settings.channels ?? [];
   const sell = useMutation({
     mutationFn: () =>
       call<SaleRecord>('POST', `/pieces/${sheet.id}/sale`, {
         body: {
           message: offer ? offer.id : null,
           price: offer ? null : price,
+          channel: offer ? null : channel,
           buyerName,
           buyerAddress,
           ageChecked,
@@ -86,13 +94,30 @@ function Sell({ sheet }: { sheet: PieceSheet }) {
         </div>
       )}
       {!offer && (
-        <MoneyField
-          label="Price"
-          value={price}
-          currency={shop.baseCurrency}
-          problem={problem?.at('/price')}
-          onChange={setPrice}
-        />
+        <div className="pairwise">
+          <MoneyField
+            label="Price"
+            value={price}
+            currency={shop.baseCurrency}
+            problem={problem?.at('/price')}
+            onChange={setPrice}
+          />
+          <TextField
+            select
+            label="Sold through"
+            value={channel ?? (channels.some((c) => c.id === 'counter') ? 'counter' : '')}
+            error={!!problem?.at('/channel')}
+            helperText={problem?.at('/channel')}
+            onChange={(e) => setChannel(e.target.value === '' ? null : e.target.value)}
+          >
+            {!channels.some((c) => c.id === 'counter') && <MenuItem value="">Over the counter</MenuItem>}
+            {channels.map((c) => (
+              <MenuItem key={c.id} value={c.id}>
+                {c.name}
+              </MenuItem>
+            ))}
+          </TextField>
+        </div>
       )}
       <TextField
         label="Buyer"
@@ -141,6 +166,7 @@ const NET_LINES = [
   ['postageCost', 'Postage', -1],
   ['packing', 'Packing', -1],
   ['insurance', 'Insurance', -1],
+  ['tax', 'Tax that the price held', -1],
 ] as const;
 
 function Sold({ saleId }: { saleId: string }) {
@@ -171,7 +197,9 @@ function Sold({ saleId }: { saleId: string }) {
         </div>
       </section>
       <section>
-        <h2 className="sec">What is left</h2>
+        <h2 className="sec">
+          What is left <small>{s.net.channel}</small>
+        </h2>
         <table className="grid">
           <tbody>
             {NET_LINES.filter(([key]) => key === 'gross' || Number(s.net[key]) !== 0).map(
@@ -187,10 +215,10 @@ function Sold({ saleId }: { saleId: string }) {
             )}
             <tr className="on">
               <td>
-                <b>Net</b>
+                <b>Left</b>
               </td>
               <td className="r num">
-                <b>{amount(s.net.net)}</b>
+                <b>{amount(s.net.left)}</b>
               </td>
             </tr>
             <tr>
@@ -208,8 +236,8 @@ function Sold({ saleId }: { saleId: string }) {
           </tbody>
         </table>
         <p className="soft" style={{ fontSize: 12, marginTop: 8 }}>
-          The realised price stands among the comparables now. Tax on the margin or the sale is not in these
-          figures.
+          The realised price stands among the comparables now. Fees and tax are those the shop reckoned with
+          on that day; what is owed is for its books and its tax adviser to say.
         </p>
       </section>
     </div>
