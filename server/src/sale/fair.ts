@@ -17,7 +17,7 @@ import { answer, conflict, invalid, notFound, type Mount } from '../http/index.t
 import { addPicture, takeIn, uploadedPicture, type PictureStore } from '../intake/index.ts';
 import { usualChannel, worthSettingsOf } from '../shop/index.ts';
 import { todayIso, VENUE_OF_SHOP, type MarketOnDay, type Markets } from '../value/index.ts';
-import { ceiling, estimateIn } from './prices.ts';
+import { ceiling, estimateIn, inBase } from './prices.ts';
 
 export function mountFair(mount: Mount, markets: Markets, pictures: PictureStore): void {
   const { database } = mount;
@@ -69,8 +69,12 @@ export function mountFair(mount: Mount, markets: Markets, pictures: PictureStore
     if (note.picture !== null) return answer(note);
     const stored = await pictures.keep(bytes);
     await database.transaction(async (tx) => {
-      await tx.run('UPDATE fair_note SET picture = ? WHERE id = ?', [stored.hash, params.id]);
-      if (note.pieceId !== null) await addPicture(tx, note.pieceId, stored, 'At the fair', person);
+      const first = await tx.run('UPDATE fair_note SET picture = ? WHERE id = ? AND picture IS NULL', [
+        stored.hash,
+        params.id,
+      ]);
+      if (first > 0 && note.pieceId !== null)
+        await addPicture(tx, note.pieceId, stored, 'At the fair', person);
     });
     return answer({ ...note, picture: stored.hash });
   });
@@ -112,21 +116,11 @@ async function judgeFair(on: MarketOnDay, settings: WorthSettings, q: FairQuesti
   const care = q.care ?? settings.care;
   const { base } = on;
   const { price, most } = ceiling(base, settings, estimate, care);
-  const rate = q.asked ? on.rates(q.asked.currency, on.day) : undefined;
-  if (q.asked && rate === undefined)
+  const asked = inBase(on, q.asked);
+  if (q.asked && asked === undefined)
     throw invalid([
       { pointer: '/asked/currency', message: `no exchange rate for ${q.asked.currency} is known` },
     ]);
-  const asked = q.asked && rate !== undefined ? new Decimal(q.asked.amount).div(rate) : undefined;
-  const bid = asked && new Decimal(money(asked, base).amount);
-  const bought = bid && costOf(base, settings.buying, bid);
-  const cost = bought?.cost;
-  const { channel } = usualChannel(settings);
-  const net =
-    bid &&
-    bought &&
-    leftOf(base, channel, price, settings.tax, bid.plus(bought.premium).toFixed(minorDigits(base))).left;
-  const left = cost && net !== undefined ? new Decimal(net).minus(cost) : undefined;
   const amount = (x: number) => money(x, base);
   return {
     estimate: amount(estimate.estimate),
@@ -137,33 +131,32 @@ async function judgeFair(on: MarketOnDay, settings: WorthSettings, q: FairQuesti
     care,
     price: money(price, base),
     most,
-    atAsked:
-      cost && left
-        ? {
-            cost: money(cost, base),
-            left: money(left, base),
-            marginPct: new Decimal(net ?? 0).gt(0)
-              ? left
-                  .div(net ?? 1)
-                  .times(100)
-                  .toNumber()
-              : null,
-          }
-        : null,
-    verdict: !asked
-      ? 'no-price'
-      : most.bid === null
-        ? 'leave'
-        : asked.lte(most.bid)
-          ? 'pay'
-          : asked.lte(new Decimal(most.bid).times(HAGGLE_UP_TO))
-            ? 'haggle'
-            : 'leave',
+    atAsked: asked === undefined ? null : boughtAt(base, settings, price, new Decimal(asked)),
+    verdict: asked === undefined ? 'no-price' : verdictOn(new Decimal(asked), most.bid),
+  };
+}
+
+/** What is left where it is bought at a price and sold at the one that is counted on. */
+function boughtAt(base: string, settings: WorthSettings, price: string, bid: Decimal): FairAnswer['atAsked'] {
+  const { premium, cost } = costOf(base, settings.buying, bid);
+  const { channel } = usualChannel(settings);
+  const paid = bid.plus(premium).toFixed(minorDigits(base));
+  const net = new Decimal(leftOf(base, channel, price, settings.tax, paid).left);
+  const left = net.minus(cost);
+  return {
+    cost: money(cost, base),
+    left: money(left, base),
+    marginPct: net.gt(0) ? left.div(net).times(100).toNumber() : null,
   };
 }
 
 /** A price so far above the ceiling may still be talked down. */
 const HAGGLE_UP_TO = 1.35;
+function verdictOn(asked: Decimal, ceiling: string | null): FairAnswer['verdict'] {
+  if (ceiling === null) return 'leave';
+  if (asked.lte(ceiling)) return 'pay';
+  return asked.lte(new Decimal(ceiling).times(HAGGLE_UP_TO)) ? 'haggle' : 'leave';
+}
 
 interface FairNoteRow {
   id: string;

@@ -58,7 +58,7 @@ const pickJack = async () => {
 };
 const asks = (amount: string) => userEvent.type(screen.getByLabelText('They ask'), amount);
 const notes = (came: readonly Request[]) =>
-  came.filter((r) => r.path === '/fair/notes').map((r) => r.body as FairNote);
+  came.filter((r) => r.method === 'POST' && r.path === '/fair/notes').map((r) => r.body as FairNote);
 const lastQuestion = (came: readonly Request[]) =>
   came.filter((r) => r.path === '/fair/judge').at(-1)?.body as FairQuestion;
 
@@ -182,6 +182,50 @@ describe('a decision', () => {
     await pickJack();
     await userEvent.click(screen.getByRole('button', { name: 'Left it' }));
     await screen.findByText(/“Harbour jack” was not taken/);
+  });
+});
+
+describe('the last tables', () => {
+  const record = (title: string, more: object = {}) => ({
+    id: title,
+    person: 'Ines Vadder',
+    pieceId: null,
+    picture: null,
+    note: {
+      key: '00000000-0000-4000-8000-000000000001',
+      notedAt: '2026-11-14T10:20:00.000Z',
+      title,
+      construction: 'slipjoint',
+      question: { pattern: 'harbour-jack', alterations: [], asked: eur('165.00') },
+      decision: 'thinking',
+      note: 'Back on Sunday.',
+    },
+    ...more,
+  });
+  test('what was only thought about can be come back to; what was bought leads to its piece', async () => {
+    server({
+      'GET /fair/notes': () => ({
+        body: { items: [record('Petrel'), record('Harbour jack', { pieceId: 'p1', picture: 'ab' })] },
+      }),
+    });
+    const { container } = show(<FairPage />);
+    await screen.findByText('The last tables');
+    expect(screen.getAllByText('14 Nov 2026, thinking about it, asked €165.00')).toHaveLength(2);
+    expect(screen.getByRole('link', { name: 'Harbour jack' }).getAttribute('href')).toBe('/pieces/p1');
+    expect(container.querySelector('img')?.getAttribute('src')).toBe('/api/v1/pictures/ab/thumb');
+  });
+  test('are looked at again once a note went out', async () => {
+    const came = server({ 'GET /fair/notes': () => ({ body: { items: [] } }) });
+    show(<FairPage />);
+    await pickJack();
+    const before = came.filter((r) => r.method === 'GET' && r.path === '/fair/notes').length;
+    await userEvent.click(screen.getByRole('button', { name: 'Left it' }));
+    await screen.findByText('Kept.');
+    await waitFor(() =>
+      expect(came.filter((r) => r.method === 'GET' && r.path === '/fair/notes').length).toBeGreaterThan(
+        before,
+      ),
+    );
   });
 });
 

@@ -21,6 +21,7 @@ import { FileChooser } from '../parts/FileChooser.tsx';
 import { MoneyField } from '../intake/IntakeForm.tsx';
 import { usePattern } from '../parts/names.ts';
 import { moneyText } from '../parts/words.ts';
+import { FairNotes } from './FairNotes.tsx';
 import { PickPattern, PickVariant, Unnamed, type Chosen } from './FairPick.tsx';
 import { shrunk } from './photograph.ts';
 import { Outbox, useOutbox } from './useOutbox.tsx';
@@ -212,7 +213,10 @@ export default function FairPage() {
       ) : naming ? (
         <Loading />
       ) : (
-        <PickPattern onPick={setPattern} onPhotograph={photograph} />
+        <>
+          <PickPattern onPick={setPattern} onPhotograph={photograph} />
+          <FairNotes fresh={outbox.sent} />
+        </>
       )}
       {pattern && (
         <div className="ceiling" aria-live="polite">
