@@ -1,0 +1,143 @@
+import { afterEach, describe, expect, test } from '@jest/globals';
+import { cleanup, screen, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { Outlet, Route, Routes } from 'react-router';
+import type { PieceSheet } from '@jutbank/contract/intake';
+import { USUAL_SETTINGS, type SaleRecord } from '@jutbank/contract/sale';
+import { problem, serve, show, type Answers } from '../testing/screen.tsx';
+import { eur, sheetOf } from '../testing/sheet.ts';
+import SaleStage from './SaleStage.tsx';
+
+afterEach(cleanup);
+
+const attributed = (more: Partial<PieceSheet> = {}) =>
+  sheetOf({
+    attribution: { pattern: 'harbour-jack', variant: 'hj-first' } as unknown as PieceSheet['attribution'],
+    pricing: { ask: eur('160.00'), floor: null, note: '' },
+    ...more,
+  });
+const open = (sheet: PieceSheet, answers: Answers = {}, role: 'owner' | 'clerk' = 'owner') => {
+  const came = serve({
+    'GET /worth-settings': () => ({ body: { settings: USUAL_SETTINGS, version: 1 } }),
+    ...answers,
+  });
+  show(
+    <Routes>
+      <Route element={<Outlet context={sheet} />}>
+        <Route path="*" element={<SaleStage />} />
+      </Route>
+    </Routes>,
+    { role },
+  );
+  return came;
+};
+const path = `/pieces/${sheetOf().id}/sale`;
+const offers = {
+  state: 'published',
+  messages: [
+    { id: 'm1', kind: 'offer', state: 'open', from: 'Maren Tolleth', text: '', amount: eur('150.00') },
+  ],
+} as unknown as PieceSheet['listing'];
+
+describe('selling', () => {
+  test('over the counter, at the ask, through a channel that is chosen', async () => {
+    const came = open(attributed(), { [`POST ${path}`]: () => ({ status: 201, body: {} }) });
+    await userEvent.type(await screen.findByLabelText('Buyer'), 'Greta Sundholm');
+    await userEvent.click(screen.getByRole('combobox', { name: 'Sold through' }));
+    await userEvent.click(
+      await within(screen.getByRole('listbox')).findByRole('option', { name: 'Quayside market' }),
+    );
+    await userEvent.click(screen.getByRole('checkbox', { name: /age has been checked/ }));
+    await userEvent.click(screen.getByRole('button', { name: 'Sell' }));
+    expect(came.find((r) => r.method === 'POST')?.body).toEqual({
+      message: null,
+      price: eur('160.00'),
+      channel: 'quayside',
+      buyerName: 'Greta Sundholm',
+      buyerAddress: '',
+      ageChecked: true,
+    });
+  });
+  test('an open offer is what is accepted, unless it is sold otherwise', async () => {
+    const came = open(attributed({ listing: offers }), {
+      [`POST ${path}`]: () => ({ status: 201, body: {} }),
+    });
+    await userEvent.click(await screen.findByRole('button', { name: 'Accept €150.00' }));
+    expect(came.find((r) => r.method === 'POST')?.body).toMatchObject({
+      message: 'm1',
+      price: null,
+      channel: null,
+      buyerName: 'Maren Tolleth',
+    });
+    await userEvent.click(screen.getByRole('button', { name: 'Over the counter' }));
+    screen.getByLabelText('Price');
+  });
+  test('what is refused stands beside its field', async () => {
+    open(attributed(), {
+      [`POST ${path}`]: () =>
+        problem(422, 'Please check', [
+          { pointer: '/buyerName', message: 'Who buys it?' },
+          { pointer: '/ageChecked', message: 'Confirm the buyer’s age before selling a blade' },
+        ]),
+    });
+    await userEvent.click(await screen.findByRole('button', { name: 'Sell' }));
+    await screen.findByText('Who buys it?');
+    screen.getByText('Confirm the buyer’s age before selling a blade');
+  });
+  test('nothing is sold before it is decided what it is', async () => {
+    open(attributed({ attribution: null }));
+    await screen.findByText('Decide what it is first.');
+    expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Sell' }).disabled).toBe(true);
+  });
+  test('a clerk sells nothing', async () => {
+    open(attributed(), {}, 'clerk');
+    await screen.findByText('Not sold yet.');
+  });
+});
+
+describe('sold', () => {
+  const sale: SaleRecord = {
+    id: 's1',
+    pieceId: sheetOf().id,
+    stockNumber: 'HQ-0001',
+    title: 'Harbour jack',
+    invoiceNumber: '2026-0007',
+    soldAt: '2026-11-20T10:00:00Z',
+    buyerName: 'Greta Sundholm',
+    price: eur('101.50'),
+    net: {
+      gross: '101.50',
+      commission: '8.12',
+      fixedFee: '0.00',
+      paymentFee: '2.84',
+      taxOnFees: '0.00',
+      postageCost: '0.00',
+      packing: '0.00',
+      insurance: '0.00',
+      net: '90.54',
+      channel: 'Quayside market',
+      tax: '7.55',
+      left: '82.99',
+    },
+    cost: eur('58.00'),
+    margin: eur('24.99'),
+    certificateCode: 'ABCD',
+  };
+  const sold = attributed({ sale: { id: 's1', invoiceNumber: '2026-0007', certificateCode: 'ABCD' } });
+  test('every fee that was one, the tax, what is left and the margin', async () => {
+    open(sold, { 'GET /sales/s1': () => ({ body: sale }) });
+    const line = async (name: RegExp) => within(await screen.findByRole('row', { name }));
+    (await line(/^Commission/)).getByText('− €8.12');
+    (await line(/Tax that the price held/)).getByText('− €7.55');
+    (await line(/^Left/)).getByText('€82.99');
+    (await line(/^Margin/)).getByText('€24.99');
+    expect(screen.queryByRole('row', { name: /Packing/ })).toBeNull();
+    screen.getByText('Quayside market');
+    expect(screen.getByRole('link', { name: 'Public check page' }).getAttribute('href')).toBe('/c/ABCD');
+  });
+  test('a cost nobody recorded leaves the margin open', async () => {
+    open(sold, { 'GET /sales/s1': () => ({ body: { ...sale, cost: null, margin: null } }) });
+    await screen.findByText('not recorded');
+    within(screen.getByRole('row', { name: /^Margin/ })).getByText('–');
+  });
+});
