@@ -63,6 +63,9 @@ const views: [string, () => string][] = [
   ['the fair with a pattern', () => '/fair?pattern=harbour-jack'],
   ['lots', () => '/lots'],
   ['a lot', () => `/lots/${lots[0]?.id ?? ''}`],
+  ['the stock', () => '/stock'],
+  ['how the shop reckons', () => '/reckoning'],
+  ['exchange rates', () => '/rates'],
   ['the shop', () => '/shop'],
 ];
 

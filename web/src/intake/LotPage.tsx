@@ -233,7 +233,7 @@ function PieceRow({
           <button
             type="button"
             className="quiet soft"
-            aria-label={`Take ${piece.title} out of the lot`}
+            aria-label={`take out ${piece.title}`}
             title="It does not belong to this lot: its share goes back to the others, and its own cost has to be said anew"
             onClick={onTakeOut}
           >
