@@ -59,7 +59,7 @@ describe('a sale worked through', () => {
   test('each channel has its own', async () => {
     shop();
     show(<ReckoningPage />);
-    await userEvent.click(await screen.findByRole('tab', { name: 'Over the counter' }));
+    await userEvent.click(await screen.findByRole('button', { name: 'Over the counter' }));
     worked().getByText('€150.00');
     worked().getByText('€70.00');
   });
@@ -103,7 +103,7 @@ describe('keeping it', () => {
     await userEvent.click(await screen.findByRole('button', { name: '+ another' }));
     await retype('Called', 'Norham blade fair');
     await userEvent.click(screen.getByRole('button', { name: 'Reckon with this one' }));
-    await userEvent.click(screen.getByRole('tab', { name: 'Over the counter' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Over the counter' }));
     await userEvent.click(screen.getByRole('button', { name: 'Take it off the list' }));
     await keep();
     const { channels, usualChannel } = came.find((r) => r.method === 'PUT')?.body as WorthSettings;

@@ -180,9 +180,9 @@ function Form({
             <h2 className="sec">
               Channels <small>what each keeps of a price</small>
             </h2>
-            <div className="segments" role="tablist" aria-label="Channels">
+            <div className="segments" role="group" aria-label="Channels">
               {draft.channels.map((c, i) => (
-                <button key={c.id} type="button" role="tab" aria-selected={i === at} onClick={() => setAt(i)}>
+                <button key={c.id} type="button" aria-pressed={i === at} onClick={() => setAt(i)}>
                   {c.name === '' ? 'unnamed' : c.name}
                   {c.id === draft.usualChannel && <span className="soft"> usual</span>}
                 </button>
