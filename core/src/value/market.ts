@@ -13,6 +13,8 @@ export interface PricedRow {
   /** base currency, all the buyer paid, postage not */
   readonly converted: number;
   readonly x: Sparse;
+  /** log of what was paid less what the fit says of it, the variant's own effect included */
+  readonly residual: number;
   /** precision of its log */
   readonly weight: number;
   /** P(no gross error) */
@@ -63,10 +65,11 @@ export class Market {
     const described = describeSale(sale);
     const x = this.describe(described);
     const effect = x.variant < 0 ? 0 : (fitted.effect[x.variant] ?? 0);
-    const r2 = (Math.log(converted) - this.withoutVariant(x) - effect) ** 2;
+    const residual = Math.log(converted) - this.withoutVariant(x) - effect;
+    const r2 = residual ** 2;
     const s2 = this.scale(described, sale.conditionBy) ** 2 * crowding(sale, fitted.asked, settings);
     const nu = settings.degreesOfFreedom;
     const sound = soundness(r2, s2, nu, studentDensityAt0(nu), settings);
-    return { sale, converted, x, sound, weight: (sound * (nu + 1)) / (nu + r2 / s2) / s2 };
+    return { sale, converted, x, residual, sound, weight: (sound * (nu + 1)) / (nu + r2 / s2) / s2 };
   }
 }

@@ -2,7 +2,7 @@
  * How prices moved over a year: the tide of the market and of a maker as the regression has them, and of a pattern what
  * its own sales did beyond that. Nothing is said where too few sales speak.
  */
-import { describeSale, describeSubject } from './columns.ts';
+import { describeSubject } from './columns.ts';
 import type { Comparable, EstimateSubject } from './comparable.ts';
 import type { Market } from './market.ts';
 import { varianceOf } from './predict.ts';
@@ -124,12 +124,9 @@ export function trendOfPattern(
     const year = years[Math.floor((day - sale.day) / YEAR)];
     const row = year && sale.priceKind === 'sold' && sale.day <= day ? market.price(sale) : undefined;
     if (!year || !row) continue;
-    const x = market.describe(describeSale(sale));
-    const effect = x.variant < 0 ? 0 : (market.fitted.effect[x.variant] ?? 0);
-    const residual = Math.log(row.converted) - market.withoutVariant(x) - effect;
     Object.assign(year, {
       weight: year.weight + row.weight,
-      sum: year.sum + row.weight * residual,
+      sum: year.sum + row.weight * row.residual,
       n: year.n + 1,
     });
   }

@@ -4,7 +4,6 @@
  * and where they lie apart in level or in what condition is worth, each market gets its own figure. Normal regression of
  * the residuals on (1, index − usual), both coefficients shrunk to nothing: `B = (ZᵀWZ + Λ)⁻¹ZᵀWr`.
  */
-import { describeSale } from './columns.ts';
 import type { Comparable } from './comparable.ts';
 import type { VariantEstimate } from './estimate.ts';
 import { mixtureQuantile } from './estimate.ts';
@@ -55,10 +54,7 @@ export function inTwoMarkets(
     const name = marketOf(sale.gradeScale);
     const row = name && sale.priceKind === 'sold' ? market.price(sale) : undefined;
     if (!name || !row) return [];
-    const x = market.describe(describeSale(sale));
-    const effect = x.variant < 0 ? 0 : (market.fitted.effect[x.variant] ?? 0);
-    const residual = Math.log(row.converted) - market.withoutVariant(x) - effect;
-    return [{ name, z: z(sale.conditionIndex), weight: row.weight, residual }];
+    return [{ name, z: z(sale.conditionIndex), weight: row.weight, residual: row.residual }];
   });
   const at = z(conditionIndex);
   return MARKETS.flatMap((name): InMarket[] => {
