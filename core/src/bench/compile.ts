@@ -75,6 +75,11 @@ export interface Group {
   readonly rows: readonly number[];
 }
 
+export interface DayHulls {
+  readonly from: Float64Array;
+  readonly to: Float64Array;
+}
+
 export interface ReferenceIndex {
   readonly revision: string;
   readonly contents: PackContents;
@@ -89,6 +94,28 @@ export interface ReferenceIndex {
   readonly groups: readonly Group[];
   /** per row: its group */
   readonly groupOf: Int32Array;
+  /** makers in order, and per row the number of the maker its stamps are judged by */
+  readonly makerNumber: ReadonlyMap<string, number>;
+  readonly bearerMaker: Int32Array;
+  readonly makerOf: Int32Array;
+  readonly patternOf: Int32Array;
+  /** per row: the hull of its window, else of its maker's years, taken at the word and leniently; NaN without either */
+  readonly windowHull: { readonly strict: DayHulls; readonly lenient: DayHulls };
+  /** rows as columns, so that a pass over the reference touches no objects */
+  readonly everyRow: Int32Array;
+  readonly judgedAs: Int32Array;
+  readonly quantityOf: Float64Array;
+  readonly counterfeit: Uint8Array;
+  readonly imitation: Uint8Array;
+  readonly groupSize: Float64Array;
+  /** per group: the number of its construction */
+  readonly constructionOf: Int32Array;
+  readonly constructionSize: Float64Array;
+  /** months each row was made in: pieces `madeAt[r]` to `madeAt[r + 1]` of the lists, from the calendar's first month */
+  readonly madeAt: Int32Array;
+  readonly madeFrom: Int32Array;
+  readonly madeTo: Int32Array;
+  readonly madeShare: Float64Array;
   readonly columns: ReadonlyMap<string, Column>;
   readonly measures: ReadonlyMap<string, MeasureColumn>;
   /** the months in which some variant was made: the calendar all date factors share */
@@ -140,6 +167,8 @@ export function compileReference(contents: PackContents, revision: string): Refe
     };
   });
 
+  const makerNumber = new Map(contents.makers.map((m, i) => [m.id, i]));
+  const patternNumber = new Map(contents.patterns.map((p, i) => [p.id, i]));
   const ordered = inOrderOfMaking(rows);
   const columns = new Map<string, Column>();
   const measures = new Map<string, MeasureColumn>();
@@ -147,6 +176,17 @@ export function compileReference(contents: PackContents, revision: string): Refe
     if (feature.kind === 'measure') measures.set(feature.id, measureColumn(feature, rows));
     else columns.set(feature.id, column(feature, rows, ordered, groupRows.length));
   }
+  const calendar = calendarOfRows(rows);
+  const pieces = rows.flatMap((row) => row.madeOver);
+  const madeAt = new Int32Array(rows.length + 1);
+  rows.forEach((row, i) => (madeAt[i + 1] = (madeAt[i] ?? 0) + row.madeOver.length));
+  const constructions = [...new Set(groupRows.map((g) => g.construction))];
+  const constructionOf = Int32Array.from(groupRows, (g) => constructions.indexOf(g.construction));
+  const constructionSize = new Float64Array(constructions.length);
+  groupRows.forEach((g, i) => {
+    const at = constructionOf[i] ?? 0;
+    constructionSize[at] = (constructionSize[at] ?? 0) + g.rows.length;
+  });
   const windowsByFeature = new Map<string, DatedWindow[]>();
   for (const window of contents.windows) {
     const list = windowsByFeature.get(window.feature);
@@ -166,11 +206,61 @@ export function compileReference(contents: PackContents, revision: string): Refe
     rows,
     groups: groupRows,
     groupOf: Int32Array.from(rows, (row) => row.group),
+    makerNumber,
+    bearerMaker: Int32Array.from(rows, (row) => makerNumber.get((rows[row.judgedAs] ?? row).maker.id) ?? -3),
     columns,
     measures,
     windowsByFeature,
-    calendar: calendarOfRows(rows),
+    calendar,
+    makerOf: Int32Array.from(rows, (row) => makerNumber.get(row.maker.id) ?? -3),
+    patternOf: Int32Array.from(rows, (row) => patternNumber.get(row.pattern.id) ?? -1),
+    windowHull: windowHulls(rows),
+    everyRow: Int32Array.from(rows, (row) => row.index),
+    judgedAs: Int32Array.from(rows, (row) => row.judgedAs),
+    quantityOf: quantitiesOf(rows),
+    counterfeit: Uint8Array.from(rows, (row) => (row.variant.kind === 'counterfeit' ? 1 : 0)),
+    imitation: Uint8Array.from(rows, (row) => (row.imitation ? 1 : 0)),
+    groupSize: Float64Array.from(groupRows, (g) => g.rows.length),
+    constructionOf,
+    constructionSize,
+    madeAt,
+    madeFrom: Int32Array.from(pieces, (p) => p.months.from - calendar.from),
+    madeTo: Int32Array.from(pieces, (p) => p.months.to - calendar.from),
+    madeShare: Float64Array.from(pieces, (p) => p.share),
   };
+}
+
+/** Nobody knows how many of a counterfeit there are, nor from when to when: where none is stated they are alike. */
+function quantitiesOf(rows: readonly Row[]): Float64Array {
+  const stated = rows.filter(
+    (row) => row.variant.kind === 'counterfeit' && row.variant.made?.quantity != null,
+  );
+  const usual = stated.reduce((sum, row) => sum + row.quantity, 0) / stated.length || 1;
+  return Float64Array.from(rows, (row) =>
+    Math.max(
+      row.variant.kind === 'counterfeit' && row.variant.made?.quantity == null ? usual : row.quantity,
+      1e-9,
+    ),
+  );
+}
+
+function windowHulls(rows: readonly Row[]): ReferenceIndex['windowHull'] {
+  const empty = (): DayHulls => ({
+    from: new Float64Array(rows.length).fill(NaN),
+    to: new Float64Array(rows.length).fill(NaN),
+  });
+  const hulls = { strict: empty(), lenient: empty() };
+  for (const row of rows) {
+    const window = row.variant.window ?? row.maker.active;
+    if (window == null) continue;
+    const period = periodOf(window);
+    for (const reading of ['strict', 'lenient'] as const) {
+      const hull = hullOf(period[reading]);
+      hulls[reading].from[row.index] = hull?.from ?? Infinity;
+      hulls[reading].to[row.index] = hull?.to ?? -Infinity;
+    }
+  }
+  return hulls;
 }
 
 function calendarOfRows(rows: readonly Row[]): { from: Month; length: number } {

@@ -4,7 +4,7 @@
  */
 import type { DatedWindow, FeatureReading } from '../reference/index.ts';
 import { SILENT, type Column, type ReferenceIndex, type Row } from './compile.ts';
-import { overItsMonths, prefixOf } from './posterior.ts';
+import { overMonths, prefixOf } from './posterior.ts';
 import { holdOver, reliabilityOdds, scopedWindows, statementSpans, type DatedPart } from './datedSigns.ts';
 
 /** Shares below this are no custom of that month: nothing is known of it. */
@@ -18,6 +18,8 @@ interface FeatureCustoms {
   readonly scopes: readonly Scope[];
   /** per row: its scope, −1 where nobody dated the feature for it or the variant records it */
   readonly scopeOf: Int32Array;
+  /** per scope and value: prefix sums of the share, worked out when a row of the scope is first in play */
+  readonly prefixes: (ReadonlyMap<FeatureReading, Float64Array> | undefined)[];
 }
 
 /** Worked out once per reference and feature, when the feature is first observed. */
@@ -29,6 +31,10 @@ function customsOfFeature(index: ReferenceIndex, column: Column): FeatureCustoms
   if (!features.has(column.feature.id)) features.set(column.feature.id, workOut(index, column));
   return features.get(column.feature.id);
 }
+
+/** Per row: the scope of customs that speaks for it, −1 where none does; undefined where nobody dated the feature. */
+export const customScopes = (index: ReferenceIndex, column: Column): Int32Array | undefined =>
+  customsOfFeature(index, column)?.scopeOf;
 
 function workOut(index: ReferenceIndex, column: Column): FeatureCustoms | undefined {
   const windows = index.windowsByFeature.get(column.feature.id);
@@ -62,7 +68,7 @@ function workOut(index: ReferenceIndex, column: Column): FeatureCustoms | undefi
     }
     scopeOf[row.index] = at;
   }
-  return { scopes, scopeOf };
+  return { scopes, scopeOf, prefixes: [] };
 }
 
 function sharesOf(
@@ -112,26 +118,26 @@ export function customsOf(
   const customs = customsOfFeature(index, column);
   if (!customs) return undefined;
   const { error, n } = read;
+  const own = (1 - exchanged.chance) * (1 - error - error / (n - 1));
+  const anyway = ((1 - exchanged.chance) * error) / (n - 1) + exchanged.chance * exchanged.shows;
   const factors: Float64Array[] = [];
-  const factorOf = customs.scopes.map(({ shares }) => {
+  const factorOf = Int32Array.from(customs.scopes, ({ shares }) => {
     const share = shares.get(value);
     if (!share) return -1;
-    return (
-      factors.push(
-        Float64Array.from(share, (told) => {
-          const s = Number.isNaN(told) ? 1 / n : told;
-          const own = s * (1 - error) + ((1 - s) * error) / (n - 1);
-          return (1 - exchanged.chance) * own + exchanged.chance * exchanged.shows;
-        }),
-      ) - 1
-    );
+    const factor = new Float64Array(share.length);
+    for (let i = 0; i < factor.length; i++) {
+      const told = share[i] ?? NaN;
+      factor[i] = own * (Number.isNaN(told) ? 1 / n : told) + anyway;
+    }
+    return factors.push(factor) - 1;
   });
   if (factors.length === 0) return undefined;
-  return {
-    classOf: customs.scopeOf.map((scope) => (scope < 0 ? -1 : (factorOf[scope] ?? -1))),
-    factors,
-    from: index.calendar.from,
-  };
+  const classOf = new Int32Array(customs.scopeOf.length);
+  for (let r = 0; r < classOf.length; r++) {
+    const scope = customs.scopeOf[r] ?? -1;
+    classOf[r] = scope < 0 ? -1 : (factorOf[scope] ?? -1);
+  }
+  return { classOf, factors, from: index.calendar.from };
 }
 
 /**
@@ -144,19 +150,22 @@ export function customsSpoken(
 ): ((row: Row, value: FeatureReading) => number | undefined) | undefined {
   const customs = customsOfFeature(index, column);
   if (!customs) return undefined;
-  const prefixes = customs.scopes.map(
-    ({ shares }) =>
-      new Map(
-        [...shares].map(([value, share]) => [
+  const prefixesOf = (at: number) => {
+    const scope = customs.scopes[at];
+    return (
+      scope &&
+      (customs.prefixes[at] ??= new Map(
+        [...scope.shares].map(([value, share]) => [
           value,
-          prefixOf(Float64Array.from(share, (s) => (Number.isNaN(s) ? 1 / shares.size : s))),
+          prefixOf(Float64Array.from(share, (s) => (Number.isNaN(s) ? 1 / scope.shares.size : s))),
         ]),
-      ),
-  );
+      ))
+    );
+  };
   return (row, value) => {
-    const scope = prefixes[customs.scopeOf[row.index] ?? -1];
+    const scope = prefixesOf(customs.scopeOf[row.index] ?? -1);
     if (!scope) return undefined;
     const prefix = scope.get(value);
-    return prefix ? overItsMonths(prefix, index.calendar.from, row) : 0;
+    return prefix ? overMonths(index, prefix, row.index) : 0;
   };
 }

@@ -1,6 +1,6 @@
 /** How the chance of an observation hangs on the month a piece was made: marks and date codes. */
 import { addMonthsToEnd, OPEN_START, parseMonths, periodOf, type Span } from '../dates/index.ts';
-import type { DatedWindow } from '../reference/index.ts';
+import type { DatedWindow, Mark } from '../reference/index.ts';
 import { type ReferenceIndex, type Row } from './compile.ts';
 import { tellsHistory, type HistoryMark } from './history.ts';
 import { monthsOf, type Month } from './months.ts';
@@ -66,63 +66,134 @@ export function historyMarkDates(index: ReferenceIndex, mark: HistoryMark, error
   return { classOf, factors: [before.map((h) => h * (1 - error) + (1 - h) * error)], from };
 }
 
+/** What is worked out once per reference revision: how surely each mark's window holds a month, and who bears what. */
+interface MarkTables {
+  readonly holds: Map<string, Float64Array>;
+  readonly togetherAt: Map<string, Float64Array>;
+  readonly bearing: Map<string | null, Bearing>;
+}
+interface Bearing {
+  /** distinct lists of marks of making that variants bear at a place; the first is empty */
+  readonly lists: readonly (readonly string[])[];
+  /** per row: the list of the row its stamps are judged by */
+  readonly listOf: Int32Array;
+}
+const tables = new WeakMap<ReferenceIndex, MarkTables>();
+function tablesOf(index: ReferenceIndex): MarkTables {
+  let found = tables.get(index);
+  if (!found) tables.set(index, (found = { holds: new Map(), togetherAt: new Map(), bearing: new Map() }));
+  return found;
+}
+
+function holdOfMark(index: ReferenceIndex, id: string): Float64Array {
+  const { holds } = tablesOf(index);
+  let hold = holds.get(id);
+  if (!hold) {
+    const m = index.marks.get(id);
+    const spans = m?.window == null ? undefined : statementSpans(m.window, m.carryOver);
+    hold = spans
+      ? holdOver(index, spans.strict, spans.lenient)
+      : new Float64Array(index.calendar.length).fill(1);
+    holds.set(id, hold);
+  }
+  return hold;
+}
+
+/** Sum of the holds of one maker's marks at one place. */
+function togetherOf(
+  index: ReferenceIndex,
+  maker: string | null | undefined,
+  place: string | null,
+): Float64Array {
+  const { togetherAt } = tablesOf(index);
+  const key = JSON.stringify([maker, place]);
+  let together = togetherAt.get(key);
+  if (!together) {
+    together = new Float64Array(index.calendar.length);
+    for (const other of index.marks.values())
+      if (other.maker === maker && standsAt(index, other.id, place)) {
+        const hold = holdOfMark(index, other.id);
+        for (let i = 0; i < together.length; i++) together[i] = (together[i] ?? 0) + (hold[i] ?? 0);
+      }
+    togetherAt.set(key, together);
+  }
+  return together;
+}
+
+function bearingAt(index: ReferenceIndex, place: string | null): Bearing {
+  const { bearing } = tablesOf(index);
+  let found = bearing.get(place);
+  if (!found) {
+    const lists: string[][] = [[]];
+    const known = new Map<string, number>([['', 0]]);
+    const ownList = index.rows.map((row) => {
+      const listed = (row.variant.marks ?? []).filter((m) => standsAt(index, m, place));
+      const key = listed.join(' ');
+      let at = known.get(key);
+      if (at === undefined) known.set(key, (at = lists.push(listed) - 1));
+      return at;
+    });
+    found = { lists, listOf: Int32Array.from(index.rows, (row) => ownList[row.judgedAs] ?? 0) };
+    bearing.set(place, found);
+  }
+  return found;
+}
+
+/** P(mark | month) for a piece that bears one of `listed` there, or of whose maker nobody said what it bears. */
+export function markFactor(
+  index: ReferenceIndex,
+  mark: Mark,
+  listed: readonly string[],
+  maker: string,
+  error: number,
+): ((month: number) => number) | undefined {
+  const n = Math.max(2, index.marks.size);
+  const own = holdOfMark(index, mark.id);
+  const mistaken = error / (n - 1);
+  if (listed.includes(mark.id)) {
+    // of several marks that a variant bears, those whose window holds the month share it
+    const bearing = listed.map((m) => holdOfMark(index, m));
+    return (i) => {
+      const all = bearing.reduce((sum, hold) => sum + (hold[i] ?? 0), 0);
+      const share = all > 0 ? (own[i] ?? 0) / all : 1 / listed.length;
+      return share * (all > 0 ? Math.min(1, all) * (1 - error) : error) + (1 - share) * mistaken;
+    };
+  }
+  if (listed.length > 0) return undefined;
+  if (mark.maker == null) return () => 1 / (n + 1);
+  if (mark.maker !== maker) return undefined;
+  const together = togetherOf(index, mark.maker, mark.place ?? null);
+  return (i) => {
+    const hold = own[i] ?? 0;
+    return (hold * (1 - error)) / Math.max(1, together[i] ?? 1) + (1 - hold) * mistaken;
+  };
+}
+
 export function markDates(index: ReferenceIndex, id: string, error: number): DatedPart {
   const { from, length } = index.calendar;
   const classOf = new Int32Array(index.rows.length).fill(-1);
   const factors: Float64Array[] = [];
   const mark = index.marks.get(id);
   if (!mark) return { classOf, factors, from };
-  const place = mark.place ?? null;
-  const holds = new Map<string, Float64Array>();
-  const holdOf = (markId: string) => {
-    let hold = holds.get(markId);
-    if (!hold) {
-      const m = index.marks.get(markId);
-      const spans = m?.window == null ? undefined : statementSpans(m.window, m.carryOver);
-      hold = spans ? holdOver(index, spans.strict, spans.lenient) : new Float64Array(length).fill(1);
-      holds.set(markId, hold);
-    }
-    return hold;
-  };
-  const own = holdOf(id);
-  const n = Math.max(2, index.marks.size);
-  const others = [...index.marks.values()].filter(
-    (m) => m.maker === mark.maker && standsAt(index, m.id, place),
+  const { lists, listOf } = bearingAt(index, mark.place ?? null);
+  const classFor = (factor: ((month: number) => number) | undefined) =>
+    factor ? factors.push(Float64Array.from({ length }, (_, i) => factor(i))) - 1 : -1;
+  const classOfList = Int32Array.from(lists, (listed, at) =>
+    at === 0 || !listed.includes(id) ? -1 : classFor(markFactor(index, mark, listed, '', error)),
   );
-  const together = new Float64Array(length);
-  for (const other of others) holdOf(other.id).forEach((h, i) => (together[i] = (together[i] ?? 0) + h));
-  const classes = new Map<string, number>();
-  const classFor = (key: string, factor: (month: number) => number) => {
-    let c = classes.get(key);
-    if (c === undefined) {
-      c = factors.length;
-      factors.push(Float64Array.from({ length }, (_, i) => factor(i)));
-      classes.set(key, c);
-    }
-    return c;
-  };
-  for (const row of index.rows) {
-    const bearer = judged(index, row);
-    const listed = (bearer.variant.marks ?? []).filter((m) => standsAt(index, m, place));
-    if (listed.includes(id)) {
-      // of several marks that a variant bears, those whose window holds the month share it
-      const bearing = listed.map(holdOf);
-      classOf[row.index] = classFor(`listed ${listed.join(' ')}`, (i) => {
-        const all = bearing.reduce((sum, hold) => sum + (hold[i] ?? 0), 0);
-        const share = all > 0 ? (own[i] ?? 0) / all : 1 / listed.length;
-        return share * (all > 0 ? Math.min(1, all) * (1 - error) : error) + ((1 - share) * error) / (n - 1);
-      });
-    } else if (listed.length === 0 && (mark.maker == null || mark.maker === bearer.maker.id)) {
-      classOf[row.index] = classFor('silent', (i) => {
-        const hold = own[i] ?? 0;
-        return mark.maker == null
-          ? 1 / (n + 1)
-          : (hold * (1 - error)) / Math.max(1, together[i] ?? 1) + ((1 - hold) * error) / (n - 1);
-      });
-    }
+  const silent = classFor(markFactor(index, mark, [], mark.maker ?? '', error));
+  const maker = mark.maker == null ? -1 : (index.makerNumber.get(mark.maker) ?? -2);
+  for (let r = 0; r < classOf.length; r++) {
+    const at = listOf[r] ?? 0;
+    if (at > 0) classOf[r] = classOfList[at] ?? -1;
+    else if (maker === -1 || index.bearerMaker[r] === maker) classOf[r] = silent;
   }
   return { classOf, factors, from };
 }
+
+/** How surely a reading holds each month. */
+export const windowHold = (index: ReferenceIndex, window: string): Float64Array =>
+  holdOver(index, periodOf(window).strict, periodOf(window).lenient);
 
 /** `(1−e)·[t in reading]/readings + e/all` for pieces of the code's maker. */
 export function dateCodeDates(
@@ -135,14 +206,14 @@ export function dateCodeDates(
   const { from, length } = index.calendar;
   const factor = new Float64Array(length).fill(error / all);
   for (const window of windows) {
-    const hold = holdOver(index, periodOf(window).strict, periodOf(window).lenient);
+    const hold = windowHold(index, window);
     hold.forEach(
       (h, i) => (factor[i] = Math.max(factor[i] ?? 0, (h * (1 - error)) / windows.length + error / all)),
     );
   }
   const classOf = new Int32Array(index.rows.length).fill(-1);
-  for (const row of index.rows)
-    if (maker === undefined || judged(index, row).maker.id === maker) classOf[row.index] = 0;
+  const at = maker === undefined ? -1 : (index.makerNumber.get(maker) ?? -2);
+  for (let r = 0; r < classOf.length; r++) if (at === -1 || index.bearerMaker[r] === at) classOf[r] = 0;
   return { classOf, factors: [factor], from };
 }
 

@@ -13,7 +13,7 @@ import {
 } from '../dates/index.ts';
 import { readDateCode, type DatedWindow } from '../reference/index.ts';
 import { scopedWindows, statementSpans } from './datedSigns.ts';
-import type { ReferenceIndex, Row } from './compile.ts';
+import type { DayHulls, ReferenceIndex } from './compile.ts';
 import { changedBy, tellsHistory, type PieceHistory } from './history.ts';
 import type {
   Bound,
@@ -55,7 +55,7 @@ export interface DatingContext {
   readonly maker: string | undefined;
   readonly pattern: string | undefined;
   /** the variants that bound the date */
-  readonly left: readonly Row[];
+  readonly left: Int32Array;
 }
 
 export type DatedAnswer = Omit<Dating, 'years'>;
@@ -252,14 +252,24 @@ function boundsOf(index: ReferenceIndex, context: DatingContext): ClaimOfDate[] 
     const period = periodOf(active);
     out.push(fixed({ maker: context.maker }, period.strict, period.lenient));
   }
-  const windows = context.left.map((row) => row.variant.window ?? row.maker.active);
-  if (windows.length > 0 && windows.every((w) => w != null)) {
-    const periods = windows.map((w) => periodOf(w));
-    const strict = hullOf(periods.flatMap((p) => p.strict));
-    const lenient = hullOf(periods.flatMap((p) => p.lenient));
-    if (strict && lenient) out.push(fixed({ variants: context.left.length }, [strict], [lenient]));
-  }
+  const strict = hullOfRows(context.left, index.windowHull.strict);
+  const lenient = hullOfRows(context.left, index.windowHull.lenient);
+  if (strict && lenient) out.push(fixed({ variants: context.left.length }, [strict], [lenient]));
   return out;
+}
+
+/** Undefined where a row is undated, or none is left. */
+function hullOfRows(rows: Int32Array, hulls: DayHulls): Span | undefined {
+  let from = Infinity;
+  let to = -Infinity;
+  for (let i = 0; i < rows.length; i++) {
+    const r = rows[i] ?? 0;
+    const a = hulls.from[r] ?? NaN;
+    if (Number.isNaN(a)) return undefined;
+    from = Math.min(from, a);
+    to = Math.max(to, hulls.to[r] ?? NaN);
+  }
+  return from <= to ? { from: asDay(from), to: asDay(to) } : undefined;
 }
 
 /** Every claim that binds on the day, the hardest to set aside first; bounds after observations. */

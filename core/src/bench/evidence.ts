@@ -1,7 +1,7 @@
 /** Why a candidate stands where it stands: decibans per observation, adding up to the part's weight. */
-import type { Row } from './compile.ts';
+import type { ReferenceIndex, Row } from './compile.ts';
 import type { Evidence, Subject } from './observation.ts';
-import type { PartWeight, Posterior } from './posterior.ts';
+import { donorOf, exchangeOf, ownOf, type Posterior } from './posterior.ts';
 import type { Sign } from './sign.ts';
 
 const decibans = (ratio: number) => 10 * Math.log10(ratio);
@@ -25,97 +25,84 @@ const HARDLY = 1e-9;
  * @returns for each candidate one line per sign
  */
 export function evidenceFor(
+  index: ReferenceIndex,
   signs: readonly Sign[],
   posterior: Posterior,
   candidates: readonly Row[],
 ): Evidence[][] {
-  const heavy = posterior.left.filter((row) => (posterior.probability[row.index] ?? 0) > HARDLY);
+  const { probability } = posterior;
   const lines = candidates.map((): Evidence[] => []);
+  // the candidates first, then whatever else weighs: all that is needed of the reference, laid side by side
+  const own = new Set(candidates.map((c) => c.index));
+  const rows = Int32Array.from([
+    ...own,
+    ...posterior.left.filter((r) => (probability[r] ?? 0) > HARDLY && !own.has(r)),
+  ]);
+  const chance = Float64Array.from(rows, (r) => probability[r] ?? 0);
   for (const part of posterior.parts) {
+    const product = new Float64Array(rows.length).fill(1);
+    const dated = new Float64Array(rows.length).fill(1);
+    const shown = new Float64Array(rows.length);
     const before = new Float64Array(candidates.length);
+    let background = 1;
     part.signs.forEach((i, position) => {
       const sign = signs[i];
       if (!sign) return;
-      const shown = shownSoFar(signs, posterior, part, part.signs.slice(0, position + 1));
+      background *= sign.background;
+      const { cellOf, likelihood } = sign;
+      const alone = posterior.datedAlone[i];
+      // the likelihood of a part by its first observations: whole or exchanged, times what their dates say
+      const power = (position + 1) / part.signs.length;
+      const donors = part.donors.map((d) => (power === 1 ? d : Math.max(1e-12, d) ** power));
+      let total = posterior.unlisted * background;
+      for (let k = 0; k < rows.length; k++) {
+        const r = rows[k] ?? 0;
+        product[k] = (product[k] ?? 0) * (likelihood[cellOf[r] ?? 0] ?? 1);
+        if (alone) dated[k] = (dated[k] ?? 0) * alone(r);
+        const s = exchangeOf(part, r);
+        const of = ((1 - s) * (product[k] ?? 0) + s * (donors[index.groupOf[r] ?? 0] ?? 0)) * (dated[k] ?? 0);
+        shown[k] = of;
+        total += (chance[k] ?? 0) * of;
+      }
       candidates.forEach((candidate, c) => {
-        const rest = meanOfRest(posterior, heavy, shown, candidate);
-        const total = decibans(Math.max(shown.of(candidate), 1e-300) / Math.max(rest, 1e-300));
+        const weight = 1 - (chance[c] ?? 0);
+        const mine = (chance[c] ?? 0) * (shown[c] ?? 0);
+        let rest = background;
+        if (weight > 0) {
+          // where the candidate is most of the sum the rest is added up by itself: nothing is lost in a difference
+          let others = total - mine;
+          if (mine >= 0.5 * total) {
+            others = posterior.unlisted * background;
+            for (let k = 0; k < rows.length; k++) if (k !== c) others += (chance[k] ?? 0) * (shown[k] ?? 0);
+          }
+          rest = others / weight;
+        }
+        const all = decibans(Math.max(shown[c] ?? 0, 1e-300) / Math.max(rest, 1e-300));
         lines[c]?.push({
           ...subjectFields(sign.subject),
           part: sign.part,
           observed: sign.observed,
           expected: sign.expected(candidate),
           verdict: sign.verdict(candidate),
-          weight: round(total - (before[c] ?? 0)),
+          weight: round(all - (before[c] ?? 0)),
         });
-        before[c] = total;
+        before[c] = all;
       });
     });
   }
   return lines;
 }
 
-interface Shown {
-  /** likelihood of a part by its first observations */
-  of(row: Row): number;
-  readonly background: number;
-  /** posterior-weighted sum over everything, unlisted included */
-  total?: number;
-}
-
-/**
- * Taken from the sum over all by leaving the candidate out; where the candidate is most of that sum the rest is
- * added up by itself, so that nothing is lost in the difference.
- */
-function meanOfRest(posterior: Posterior, heavy: readonly Row[], shown: Shown, candidate: Row): number {
-  const own = posterior.probability[candidate.index] ?? 0;
-  const sumOver = (left: Row | undefined) => {
-    let sum = posterior.unlisted * shown.background;
-    for (const row of heavy) if (row !== left) sum += (posterior.probability[row.index] ?? 0) * shown.of(row);
-    return sum;
-  };
-  const weight = 1 - own;
-  if (weight <= 0) return shown.background;
-  const total = (shown.total ??= sumOver(undefined));
-  const part = own * shown.of(candidate);
-  return (part < 0.5 * total ? total - part : sumOver(candidate)) / weight;
-}
-
-/** The likelihood of a part by its first observations: whole or exchanged, times what their dates say. */
-function shownSoFar(
-  signs: readonly Sign[],
-  posterior: Posterior,
-  part: PartWeight,
-  used: readonly number[],
-): Shown {
-  const dates = used.flatMap((k) => posterior.datedAlone[k] ?? []);
-  const likelihoods = used.map((k) => signs[k]?.likelihood);
-  const whole = used.length === part.signs.length;
-  const power = used.length / part.signs.length;
-  return {
-    background: used.reduce((p, k) => p * (signs[k]?.background ?? 1), 1),
-    of({ index: r }) {
-      let dated = 1;
-      for (const alone of dates) dated *= alone[r] ?? 1;
-      if (whole) return ((part.own[r] ?? 0) + (part.donor[r] ?? 0)) * dated;
-      let product = 1;
-      for (const likelihood of likelihoods) product *= likelihood?.[r] ?? 1;
-      const s = part.exchange[r] ?? 0;
-      const donor = Math.max(1e-12, (part.donor[r] ?? 0) / s) ** power;
-      return ((1 - s) * product + s * donor) * dated;
-    },
-  };
-}
-
 /** Parts that this candidate needs to have been swapped: the donor term carries them. */
 export function exchangedParts(
+  index: ReferenceIndex,
   posterior: Posterior,
   candidate: Row,
 ): { part: string; responsibility: number }[] {
   return posterior.parts.flatMap((part) => {
     if (part.reworked) return [];
-    const own = part.own[candidate.index] ?? 0;
-    const donor = part.donor[candidate.index] ?? 0;
+    const own = ownOf(part, candidate.index);
+    const donor = donorOf(index, part, candidate.index);
     const responsibility = donor / Math.max(own + donor, 1e-300);
     return responsibility > 0.5 ? [{ part: part.part, responsibility }] : [];
   });

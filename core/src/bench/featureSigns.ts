@@ -1,8 +1,9 @@
 /** Features, counts and measures as signs. */
 import type { Feature, FeatureReading } from '../reference/index.ts';
 import { NOT_APPLICABLE, SILENT, type Column, type MeasureColumn, type ReferenceIndex } from './compile.ts';
+import { cellsOf, measureCellsOf, type Cells } from './cells.ts';
 import { customsOf } from './customs.ts';
-import { measureDensity } from './density.ts';
+import { measureDensity, normalDensity } from './density.ts';
 import { DEFAULT_SWAP, type BenchSettings } from './settings.ts';
 import { alternatives, backgroundShare, readingChance, type Sign } from './sign.ts';
 
@@ -25,38 +26,41 @@ export function valueSign(
   const anyShows = mixed(backgroundShare(column, -1, at, settings));
   const exchange = settings.exchange[column.feature.swap ?? DEFAULT_SWAP];
   const dated = customsOf(index, column, value, { error, n }, { chance: exchange, shows: anyShows });
-  const likelihood = new Float64Array(index.rows.length);
-  const differing = new Float64Array(index.rows.length);
-  // sets × groups: what a relative shows that has none of the set's values
-  const otherOf = new Float64Array(column.sets.length * shares.length).fill(error / (n - 1));
-  column.sets.forEach((set, s) => {
-    if (set.includes(value)) return;
-    const members = set.map((y) => column.valueIndex.get(y));
-    for (let g = 0; g < shares.length; g++) {
+  const cells = cellsOf(index, column);
+  const likelihood = new Float64Array(cells.set.length);
+  const differing = new Float64Array(cells.set.length);
+  const stranger = new Float64Array(cells.set.length);
+  const spokenFor = dated && scopesSpoken(cells, dated.classOf);
+  for (let c = 0; c < likelihood.length; c++) {
+    const at = cells.set[c] ?? SILENT;
+    const group = cells.group[c] ?? 0;
+    const plain = mixed(shares[group] ?? 0);
+    const set = column.sets[at];
+    differing[c] = plain;
+    if (set && !set.includes(value)) {
+      // what a relative shows that has none of the set's values
       let own = 0;
-      for (const y of members) own += backgroundShare(column, g, y, settings);
-      const share = Math.min(1, (shares[g] ?? 0) / Math.max(1e-6, 1 - Math.min(own, 1 - 1e-6)));
-      otherOf[s * shares.length + g] = mixed(share);
-    }
-  });
-  const plainOf = Float64Array.from(shares, mixed);
-  const classOf = dated?.classOf;
-  for (let r = 0; r < likelihood.length; r++) {
-    const set = column.setOf[r] ?? SILENT;
-    const group = index.groupOf[r] ?? 0;
-    const plain = plainOf[group] ?? 0;
-    differing[r] = set >= 0 ? (otherOf[set * shares.length + group] ?? plain) : plain;
-    if (set >= 0) likelihood[r] = ofSet[set] ?? 0;
-    else if (set === NOT_APPLICABLE) likelihood[r] = error / (n - 1);
-    else likelihood[r] = classOf && (classOf[r] ?? -1) >= 0 ? 1 : plain;
+      for (const y of set) own += backgroundShare(column, group, column.valueIndex.get(y), settings);
+      const share = Math.min(1, (shares[group] ?? 0) / Math.max(1e-6, 1 - Math.min(own, 1 - 1e-6)));
+      differing[c] = mixed(share);
+    } else if (set) differing[c] = error / (n - 1);
+    if (set) likelihood[c] = ofSet[at] ?? 0;
+    else if (at === NOT_APPLICABLE) likelihood[c] = error / (n - 1);
+    else likelihood[c] = spokenFor?.[c] ? 1 : plain;
+    stranger[c] = set ? plain : (likelihood[c] ?? plain);
+    // what a variant does not record cannot differ from it
+    if (!set) differing[c] = likelihood[c] ?? plain;
   }
   return {
     subject: { feature: column.feature.id, value },
     ...partOf(column.feature),
     error,
     observed: value,
+    cellOf: cells.cellOf,
     likelihood,
     differing,
+    recorded: Uint8Array.from(cells.set, (set) => (set >= 0 ? 1 : 0)),
+    stranger,
     background: anyShows,
     ...(dated ? { dated } : {}),
     expected: (row) => [...(column.sets[column.setOf[row.index] ?? -1] ?? [])],
@@ -69,20 +73,30 @@ export function valueSign(
   };
 }
 
+/** Per cell: whether a dated custom speaks of what was seen. */
+function scopesSpoken(cells: Cells, classOf: Int32Array): Uint8Array {
+  const spoken = new Uint8Array(cells.set.length);
+  for (let r = 0; r < classOf.length; r++) if ((classOf[r] ?? -1) >= 0) spoken[cells.cellOf[r] ?? 0] = 1;
+  return spoken;
+}
+
 export function absenceSign(index: ReferenceIndex, column: Column, settings: BenchSettings): Sign {
   const error = settings.misreading.sure;
-  const likelihood = new Float64Array(index.rows.length);
-  for (const row of index.rows) {
-    const set = column.setOf[row.index] ?? -1;
-    likelihood[row.index] = set === NOT_APPLICABLE ? 1 - error : set >= 0 ? error : settings.absentWhenSilent;
-  }
+  const cells = cellsOf(index, column);
+  const likelihood = Float64Array.from(cells.set, (set) =>
+    set === NOT_APPLICABLE ? 1 - error : set >= 0 ? error : settings.absentWhenSilent,
+  );
   return {
     subject: { feature: column.feature.id },
     ...partOf(column.feature),
     error,
     observed: 'not there',
+    cellOf: cells.cellOf,
     likelihood,
-    differing: new Float64Array(index.rows.length).fill(settings.absentWhenSilent),
+    differing: new Float64Array(likelihood.length).fill(settings.absentWhenSilent),
+    stranger: Float64Array.from(cells.set, (set) =>
+      set === NOT_APPLICABLE ? 1 - error : settings.absentWhenSilent,
+    ),
     background: settings.absentWhenSilent,
     expected: (row) => [...(column.sets[column.setOf[row.index] ?? -1] ?? [])],
     verdict: (row) => {
@@ -108,49 +122,67 @@ export function measureSign(
   const wear = column.feature.wear ?? 'none';
   const outlierShare = Math.max(settings.outlierShare, error);
   const even = 1 / (2 * settings.outlierRange * Math.max(measured, 1e-6));
-  const likelihood = new Float64Array(index.rows.length);
-  const sums = index.groups.map(() => ({ total: 0, n: 0 }));
+  const cells = measureCellsOf(index, column);
+  const likelihood = new Float64Array(cells.nominal.length);
+  const sums = new Float64Array(index.groups.length);
+  const smooth = new Float64Array(index.groups.length);
+  const counts = new Float64Array(index.groups.length);
   let total = 0;
+  let smoothed = 0;
   let n = 0;
-  for (const row of index.rows) {
-    const nominal = column.nominal[row.index] ?? NaN;
-    if (Number.isNaN(nominal)) continue;
-    const density = measureDensity(measured, {
-      nominal,
-      spread: column.spread[row.index] ?? 0,
-      wear,
-      noise,
-      outlierShare,
-      outlierRange: settings.outlierRange,
-      wornShare: settings.wornShare,
-      wearMean: settings.wearMean,
-    });
-    likelihood[row.index] = density;
-    total += density;
-    n++;
-    const sum = sums[row.group];
-    if (sum) {
-      sum.total += density;
-      sum.n++;
-    }
+  const model = {
+    nominal: 0,
+    spread: 0,
+    wear,
+    noise,
+    outlierShare,
+    outlierRange: settings.outlierRange,
+    wornShare: settings.wornShare,
+    wearMean: settings.wearMean,
+  };
+  for (let c = 0; c < likelihood.length; c++) {
+    model.nominal = cells.nominal[c] ?? NaN;
+    if (Number.isNaN(model.nominal)) continue;
+    model.spread = cells.spread[c] ?? 0;
+    const density = measureDensity(measured, model);
+    const size = cells.size[c] ?? 0;
+    const group = cells.group[c] ?? 0;
+    likelihood[c] = density;
+    // a stranger's size lies anywhere about the known ones
+    const between = normalDensity(measured - model.nominal, cells.bandwidth[group] ?? 0.1 * model.nominal);
+    smooth[group] = (smooth[group] ?? 0) + between * size;
+    smoothed += between * size;
+    total += density * size;
+    n += size;
+    sums[group] = (sums[group] ?? 0) + density * size;
+    counts[group] = (counts[group] ?? 0) + size;
   }
   const k = settings.backgroundMixing;
   const all = (total + even) / (n + 1);
-  const background = sums.map((s) => (s.total + k * all) / (s.n + k));
-  const differing = new Float64Array(index.rows.length);
-  for (const row of index.rows) {
-    const plain = background[row.group] ?? all;
-    if (column.notApplicable[row.index]) likelihood[row.index] = error * even;
-    else if (Number.isNaN(column.nominal[row.index] ?? NaN)) likelihood[row.index] = plain;
-    differing[row.index] = plain;
+  const background = sums.map((sum, g) => (sum + k * all) / ((counts[g] ?? 0) + k));
+  const anySize = (smoothed + even) / (n + 1);
+  const differing = new Float64Array(likelihood.length);
+  const stranger = new Float64Array(likelihood.length);
+  for (let c = 0; c < likelihood.length; c++) {
+    const group = cells.group[c] ?? 0;
+    const plain = background[group] ?? all;
+    if (cells.notApplicable[c]) likelihood[c] = error * even;
+    else if (Number.isNaN(cells.nominal[c] ?? NaN)) likelihood[c] = plain;
+    const own = ((smooth[group] ?? 0) + k * anySize) / ((counts[group] ?? 0) + k);
+    const off = settings.outlierShare * even;
+    stranger[c] = cells.notApplicable[c] ? error * even : (1 - settings.outlierShare) * own + off;
+    differing[c] = Number.isNaN(cells.nominal[c] ?? NaN) ? (likelihood[c] ?? plain) : plain;
   }
   return {
     subject: { feature: column.feature.id },
     ...partOf(column.feature),
     error,
     observed: measured,
+    cellOf: cells.cellOf,
     likelihood,
     differing,
+    recorded: Uint8Array.from(cells.nominal, (x) => (Number.isNaN(x) ? 0 : 1)),
+    stranger,
     background: all,
     expected: (row) => {
       const nominal = column.nominal[row.index] ?? NaN;

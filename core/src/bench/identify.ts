@@ -7,7 +7,7 @@ import { subjectKey } from './checkObservations.ts';
 import { historyEvents, pieceHistory } from './history.ts';
 import { checkOutcomes, nextChecks, type CheckOutcomes } from './nextChecks.ts';
 import type { Alert, IdentifyAnswer, IdentifyQuestion, Observation } from './observation.ts';
-import { posteriorOf, productOf, rowsWithin, type Posterior } from './posterior.ts';
+import { posteriorOf, productOf, type Posterior } from './posterior.ts';
 import { putTogether } from './putTogether.ts';
 import { BENCH_SETTINGS, type BenchSettings } from './settings.ts';
 import type { Sign } from './sign.ts';
@@ -40,17 +40,17 @@ export function identify(
     history,
   );
   const { ranked } = posterior;
-  const together = putTogether(index, signs, posterior, settings);
+  const together = putTogether(index, posterior, settings);
   const context = datingContext(index, question, posterior);
   const dating = dateByOverlap(index, observations, history, context, settings);
   const listed = ranked.slice(0, question.limit ?? DEFAULT_LIMIT);
-  const evidence = evidenceFor(signs, posterior, listed);
+  const evidence = evidenceFor(index, signs, posterior, listed);
   const candidates = listed.map((row, i) => ({
     variant: row.variant.id,
     pattern: row.pattern.id,
     probability: posterior.probability[row.index] ?? 0,
     evidence: evidence[i] ?? [],
-    exchanged: exchangedParts(posterior, row).map((e) => e.part),
+    exchanged: exchangedParts(index, posterior, row).map((e) => e.part),
   }));
   return {
     candidates,
@@ -95,7 +95,7 @@ function datingContext(
   question: IdentifyQuestion,
   posterior: Posterior,
 ): DatingContext {
-  const within = rowsWithin(index, question.within);
+  const within = posterior.left;
   const stamped = new Set(
     question.observations.flatMap((o) => {
       const maker =
@@ -103,21 +103,32 @@ function datingContext(
       return maker == null ? [] : [maker];
     }),
   );
-  const ofMaker = stamped.size === 1 ? within.filter((row) => stamped.has(row.maker.id)) : within;
+  const stampedBy = index.makerNumber.get([...stamped][0] ?? '') ?? -1;
+  const ofMaker = stamped.size === 1 ? within.filter((r) => index.makerOf[r] === stampedBy) : within;
   const left = ofMaker.length > 0 ? ofMaker : within;
-  const maker = settled(left, posterior, (row) => row.maker.id);
-  const pattern = settled(
-    left.filter((row) => row.maker.id === maker),
-    posterior,
-    (row) => row.pattern.id,
-  );
-  return { maker, pattern, left };
+  const maker = settled(left, posterior, index.makerOf);
+  const pattern =
+    maker === undefined
+      ? undefined
+      : settled(
+          left.filter((r) => index.makerOf[r] === maker),
+          posterior,
+          index.patternOf,
+        );
+  return {
+    maker: maker === undefined ? undefined : index.contents.makers[maker]?.id,
+    pattern: pattern === undefined ? undefined : index.contents.patterns[pattern]?.id,
+    left,
+  };
 }
 
-function settled(rows: readonly Row[], posterior: Posterior, of: (row: Row) => string): string | undefined {
-  const weight = new Map<string, number>();
-  for (const row of rows)
-    weight.set(of(row), (weight.get(of(row)) ?? 0) + (posterior.probability[row.index] ?? 0));
+function settled(rows: Int32Array, posterior: Posterior, of: Int32Array): number | undefined {
+  const weight = new Map<number, number>();
+  for (let i = 0; i < rows.length; i++) {
+    const r = rows[i] ?? 0;
+    const key = of[r] ?? -1;
+    weight.set(key, (weight.get(key) ?? 0) + (posterior.probability[r] ?? 0));
+  }
   if (weight.size === 1) return weight.keys().next().value;
   for (const [key, p] of weight) if (p > 0.5) return key;
   return undefined;

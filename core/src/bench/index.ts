@@ -8,3 +8,4 @@ export type { CheckOutcomes } from './nextChecks.ts';
 export { codeAnswers } from './codeAnswers.ts';
 export { readSerial } from './stampSigns.ts';
 export { numbersOf } from './history.ts';
+export { prepared } from './expectations.ts';

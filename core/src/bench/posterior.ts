@@ -13,28 +13,37 @@ export interface PartWeight {
   readonly swap: SwapClass;
   /** changed by a re-work that a stamp on the piece tells of: what differs is history, not an exchange */
   readonly reworked: boolean;
-  /** per row: chance that the part is no longer the variant's own */
-  readonly exchange: Float64Array;
+  /** chance that the part is no longer the variant's own: per row where a re-work changed it, else for all alike */
+  readonly exchange: Float64Array | number;
   readonly signs: readonly number[];
-  /** per row: the part as the variant's own, (1−s)·ΠL */
-  readonly own: Float64Array;
-  /** per row: the part as a donor's, s·D */
-  readonly donor: Float64Array;
+  /** per row: ΠL of the part's observations as the variant's own */
+  readonly whole: Float64Array;
+  /** per group: the mean of that over plausible donors */
+  readonly donors: Float64Array;
   /** what just any piece would show */
   readonly background: number;
 }
 
+export const exchangeOf = (part: PartWeight, r: number): number =>
+  typeof part.exchange === 'number' ? part.exchange : (part.exchange[r] ?? 0);
+/** The part as the variant's own, (1−s)·ΠL. */
+export const ownOf = (part: PartWeight, r: number): number =>
+  (1 - exchangeOf(part, r)) * (part.whole[r] ?? 0);
+/** The part as a donor's, s·D. */
+export const donorOf = (index: ReferenceIndex, part: PartWeight, r: number): number =>
+  exchangeOf(part, r) * (part.donors[index.groupOf[r] ?? 0] ?? 0);
+
 export interface Posterior {
   /** rows that `within` leaves; all others have probability 0 */
-  readonly left: readonly Row[];
+  readonly left: Int32Array;
   /** the leading ones of them, likeliest first; ties in the order of the reference */
   readonly ranked: readonly Row[];
   /** per row */
   readonly probability: Float64Array;
   readonly unlisted: number;
   readonly parts: readonly PartWeight[];
-  /** per sign with a date, per row: Σ_t P(t|v)·P(o|t) for that sign alone, 1 where the date says nothing */
-  readonly datedAlone: readonly (Float64Array | undefined)[];
+  /** per sign with a date, of a row: Σ_t P(t|v)·P(o|t) for that sign alone, 1 where the date says nothing */
+  readonly datedAlone: readonly (((row: number) => number) | undefined)[];
 }
 
 const NO_HISTORY: PieceHistory = { marks: [], numbers: undefined };
@@ -43,47 +52,91 @@ const NO_HISTORY: PieceHistory = { marks: [], numbers: undefined };
 class Products {
   readonly #product: Float64Array;
   readonly #log: Float64Array;
+  #least = 1;
   constructor(first: Float64Array) {
     this.#product = Float64Array.from(first);
     this.#log = new Float64Array(first.length);
   }
-  /** Multiplies every row by `a·x + b·y`. */
-  times(x: Float64Array, y: Float64Array, a = 1, b = 1): void {
+  /** Multiplies every row by its part: (1−s)·ΠL + s·D. */
+  timesPart({ groupOf }: ReferenceIndex, { whole, donors, exchange }: PartWeight): void {
     const product = this.#product;
+    let least = 1;
+    if (typeof exchange === 'number') {
+      const kept = 1 - exchange;
+      const donated = donors.map((d) => exchange * d);
+      for (let r = 0; r < product.length; r++) {
+        const next = (product[r] ?? 0) * (kept * (whole[r] ?? 0) + (donated[groupOf[r] ?? 0] ?? 0));
+        product[r] = next;
+        if (next < least) least = next;
+      }
+    } else
+      for (let r = 0; r < product.length; r++) {
+        const s = exchange[r] ?? 0;
+        const next = (product[r] ?? 0) * ((1 - s) * (whole[r] ?? 0) + s * (donors[groupOf[r] ?? 0] ?? 0));
+        product[r] = next;
+        if (next < least) least = next;
+      }
+    this.#least = least;
+    this.#settle();
+  }
+  /** Multiplies every row by what the table says of its cell. */
+  timesCells(cellOf: Int32Array, table: Float64Array): void {
+    const product = this.#product;
+    let least = 1;
     for (let r = 0; r < product.length; r++) {
-      const next = (product[r] ?? 0) * (a * (x[r] ?? 0) + b * (y[r] ?? 0));
-      if (next < 1e-200) {
-        this.#log[r] = (this.#log[r] ?? 0) + Math.log(next);
+      const next = (product[r] ?? 0) * (table[cellOf[r] ?? 0] ?? 0);
+      product[r] = next;
+      if (next < least) least = next;
+    }
+    this.#least = least;
+    this.#settle();
+  }
+  /** Rows that near underflow go over into logs; one factor alone is never that small. */
+  #settle(): void {
+    if (this.#least >= NEAR_NOTHING) return;
+    const product = this.#product;
+    const log = this.#log;
+    for (let r = 0; r < product.length; r++) {
+      const p = product[r] ?? 0;
+      if (p < NEAR_NOTHING) {
+        log[r] = (log[r] ?? 0) + Math.log(p);
         product[r] = 1;
-      } else product[r] = next;
+      }
     }
   }
   logs(): Float64Array {
-    return this.#log.map((log, r) => log + Math.log(this.#product[r] ?? 0));
+    const product = this.#product;
+    const log = this.#log;
+    for (let r = 0; r < log.length; r++) log[r] = (log[r] ?? 0) + Math.log(product[r] ?? 0);
+    return log;
   }
 }
+const NEAR_NOTHING = 1e-200;
 
-export function rowsWithin(index: ReferenceIndex, within: Within | null | undefined): Row[] {
+export function rowsWithin(index: ReferenceIndex, within: Within | null | undefined): Int32Array {
   const set = <T>(list: readonly T[] | null | undefined) =>
     list && list.length > 0 ? new Set(list) : undefined;
   const makers = set(within?.makers);
   const patterns = set(within?.patterns);
   const constructions = set<Construction>(within?.constructions);
-  return index.rows.filter(
-    (row) =>
-      (!makers || makers.has(row.maker.id)) &&
-      (!patterns || patterns.has(row.pattern.id)) &&
-      (!constructions || constructions.has(row.construction)),
+  if (!makers && !patterns && !constructions) return index.everyRow;
+  // makers and constructions are those of a row's group; only patterns need the rows themselves
+  const groups = index.groups.map(
+    (g) => (!makers || makers.has(g.maker)) && (!constructions || constructions.has(g.construction)),
+  );
+  return index.everyRow.filter(
+    (r) => groups[index.groupOf[r] ?? 0] && (!patterns || patterns.has(index.rows[r]?.pattern.id ?? '')),
   );
 }
 
-/** P(t|v)-weighted mean of a factor over the months a variant was made, through prefix sums. */
-export function overItsMonths(prefix: Float64Array, from: number, row: Row): number {
+/** P(t|v)-weighted mean of a factor over the months a row was made in, through prefix sums from the calendar's start. */
+export function overMonths(index: ReferenceIndex, prefix: Float64Array, r: number): number {
+  const { madeAt, madeFrom, madeTo, madeShare } = index;
   let sum = 0;
-  for (const { months, share } of row.madeOver) {
-    const a = months.from - from;
-    const b = months.to - from + 1;
-    sum += (share * ((prefix[b] ?? 0) - (prefix[a] ?? 0))) / (b - a);
+  for (let i = madeAt[r] ?? 0, end = madeAt[r + 1] ?? 0; i < end; i++) {
+    const a = madeFrom[i] ?? 0;
+    const b = (madeTo[i] ?? 0) + 1;
+    sum += ((madeShare[i] ?? 0) * ((prefix[b] ?? 0) - (prefix[a] ?? 0))) / (b - a);
   }
   return sum;
 }
@@ -106,23 +159,28 @@ export function posteriorOf(
   const parts = partsOf(index, signs, history, settings);
   const dates = dateWeights(index, signs, left);
   const prior = priorOf(index, left, found, settings);
-  const products = new Products(dates.map((weight, r) => weight * (prior[r] ?? 0)));
-  for (const part of parts) products.times(part.own, part.donor);
+  const ownPrior = Float64Array.from(prior);
+  for (let r = 0; r < prior.length; r++) prior[r] = (prior[r] ?? 0) * (dates[r] ?? 1);
+  const products = new Products(prior);
+  for (const part of parts) products.timesPart(index, part);
   const logs = products.logs();
   const listedPrior = left.length > 0 ? 1 - settings.unlistedPrior : 0;
   const listedLog = Math.log(listedPrior);
-  const unlistedLog = Math.log(1 - listedPrior) + unlistedLogLikelihood(index, signs, dates, left, settings);
+  const unlistedLog =
+    Math.log(1 - listedPrior) +
+    unlistedLogLikelihood(index, signs, parts, spread(index, left, ownPrior, dates), left, settings);
   let top = unlistedLog;
-  for (const row of left) top = Math.max(top, (logs[row.index] ?? -Infinity) + listedLog);
+  for (let i = 0; i < left.length; i++) top = Math.max(top, (logs[left[i] ?? 0] ?? -Infinity) + listedLog);
   const probability = new Float64Array(index.rows.length);
   let sum = Math.exp(unlistedLog - top);
-  for (const row of left) {
-    const p = Math.exp((logs[row.index] ?? -Infinity) + listedLog - top);
-    probability[row.index] = p;
+  for (let i = 0; i < left.length; i++) {
+    const r = left[i] ?? 0;
+    const p = Math.exp((logs[r] ?? -Infinity) + listedLog - top);
+    probability[r] = p;
     sum += p;
   }
-  for (const row of left) probability[row.index] = (probability[row.index] ?? 0) / sum;
-  const ranked = leading(left, probability);
+  for (let r = 0; r < probability.length; r++) probability[r] = (probability[r] ?? 0) / sum;
+  const ranked = leading(index, left, probability);
   return {
     left,
     ranked,
@@ -133,40 +191,65 @@ export function posteriorOf(
   };
 }
 
+function atLeast(rows: Int32Array, probability: Float64Array, least: number): Int32Array {
+  const kept = new Int32Array(rows.length);
+  let n = 0;
+  for (let i = 0; i < rows.length; i++) {
+    const r = rows[i] ?? 0;
+    if ((probability[r] ?? 0) >= least) kept[n++] = r;
+  }
+  return kept.subarray(0, n);
+}
+
 /** Candidates that are put in order; nobody looks further down. */
 const RANKED = 400;
 
-function leading(left: readonly Row[], probability: Float64Array): Row[] {
+function leading(index: ReferenceIndex, left: Int32Array, probability: Float64Array): Row[] {
   let rows = left;
   if (left.length > RANKED) {
-    const sorted = Float64Array.from(left, (row) => probability[row.index] ?? 0).sort();
-    const least = sorted[sorted.length - RANKED] ?? 0;
-    rows = left.filter((row) => (probability[row.index] ?? 0) >= least);
+    let most = 0;
+    for (let r = 0; r < probability.length; r++) most = Math.max(most, probability[r] ?? 0);
+    // mostly the rows above a low mark are enough, and few to put in order
+    for (const share of [1e-3, 1e-5, 1e-9]) {
+      const above = atLeast(left, probability, most * share);
+      if (above.length < RANKED) continue;
+      rows = above;
+      break;
+    }
+    const chances = new Float64Array(rows.length);
+    for (let i = 0; i < rows.length; i++) chances[i] = probability[rows[i] ?? 0] ?? 0;
+    chances.sort();
+    rows = atLeast(rows, probability, chances[chances.length - RANKED] ?? 0);
   }
   return [...rows]
-    .sort((a, b) => (probability[b.index] ?? 0) - (probability[a.index] ?? 0) || a.index - b.index)
-    .slice(0, RANKED);
+    .sort((a, b) => (probability[b] ?? 0) - (probability[a] ?? 0) || a - b)
+    .slice(0, RANKED)
+    .flatMap((r) => index.rows[r] ?? []);
 }
 
 /** Quantity made, counterfeits sharing a total by where it was found. Per row; adds up to 1 over the rows left. */
 function priorOf(
   index: ReferenceIndex,
-  left: readonly Row[],
+  left: Int32Array,
   found: FoundPlace,
   settings: BenchSettings,
 ): Float64Array {
+  const { quantityOf, counterfeit } = index;
   const prior = new Float64Array(index.rows.length);
-  const totals = { fake: 0, genuine: 0 };
-  for (const row of left) {
-    const quantity = Math.max(row.quantity, 1e-9);
-    prior[row.index] = quantity;
-    totals[row.variant.kind === 'counterfeit' ? 'fake' : 'genuine'] += quantity;
+  let fake = 0;
+  let genuine = 0;
+  for (let i = 0; i < left.length; i++) {
+    const r = left[i] ?? 0;
+    if (counterfeit[r]) fake += quantityOf[r] ?? 0;
+    else genuine += quantityOf[r] ?? 0;
   }
-  const fakeShare = totals.fake === 0 ? 0 : totals.genuine === 0 ? 1 : settings.counterfeits[found];
-  const scale = { fake: fakeShare / totals.fake, genuine: (1 - fakeShare) / totals.genuine };
-  for (const row of left)
-    prior[row.index] =
-      (prior[row.index] ?? 0) * scale[row.variant.kind === 'counterfeit' ? 'fake' : 'genuine'];
+  const fakeShare = fake === 0 ? 0 : genuine === 0 ? 1 : settings.counterfeits[found];
+  const ofFake = fakeShare / fake;
+  const ofGenuine = (1 - fakeShare) / genuine;
+  for (let i = 0; i < left.length; i++) {
+    const r = left[i] ?? 0;
+    prior[r] = (quantityOf[r] ?? 0) * (counterfeit[r] ? ofFake : ofGenuine);
+  }
   return prior;
 }
 
@@ -185,87 +268,81 @@ function partsOf(
     else byPart.set(key, { part: sign.part, mark, members: [i] });
   });
   return [...byPart.values()].map(({ part, mark, members }) => {
-    const product = new Float64Array(index.rows.length).fill(1);
+    const whole = new Float64Array(index.rows.length).fill(1);
     let background = 1;
     for (const i of members) {
       const sign = signs[i];
       if (!sign) continue;
       background *= sign.background;
-      for (let r = 0; r < product.length; r++) product[r] = (product[r] ?? 0) * (sign.likelihood[r] ?? 1);
+      const { cellOf, likelihood } = sign;
+      for (let r = 0; r < whole.length; r++) whole[r] = (whole[r] ?? 0) * (likelihood[cellOf[r] ?? 0] ?? 1);
     }
     // features of one part may differ in swap class; the part goes as easily as its easiest feature
     const swaps = members.map((i) => signs[i]?.swap ?? 'hard');
     const swap = swaps.reduce((a, b) => (settings.exchange[b] > settings.exchange[a] ? b : a));
     const s = exchangeChance(history, part, settings.exchange[swap], settings);
-    const exchange = new Float64Array(product.length).fill(s);
     // a variant that bears the stamp by making was made as it is; any other was changed
-    if (mark)
-      for (const row of index.rows)
-        if (!row.variant.marks?.includes(mark.id)) exchange[row.index] = settings.changedByRework;
-    const donors = donorMeans(index, product, settings);
-    const own = new Float64Array(product.length);
-    const donor = new Float64Array(product.length);
-    for (let r = 0; r < product.length; r++) {
-      const gone = exchange[r] ?? s;
-      own[r] = (1 - gone) * (product[r] ?? 0);
-      donor[r] = gone * (donors[index.groupOf[r] ?? 0] ?? 0);
-    }
-    return { part, swap, reworked: mark !== undefined, exchange, signs: members, own, donor, background };
+    const exchange = mark
+      ? Float64Array.from(index.rows, (row) =>
+          row.variant.marks?.includes(mark.id) ? s : settings.changedByRework,
+        )
+      : s;
+    const donors = donorMeans(index, whole, settings);
+    return { part, swap, reworked: mark !== undefined, exchange, signs: members, whole, donors, background };
   });
 }
 
 /** Mean of the part's likelihood over plausible donors: same construction, mostly the same maker. Per group. */
-function donorMeans(index: ReferenceIndex, product: Float64Array, settings: BenchSettings): Float64Array {
-  const ofGroup = new Float64Array(index.groups.length);
-  for (let r = 0; r < product.length; r++) {
-    const group = index.groupOf[r] ?? 0;
-    ofGroup[group] = (ofGroup[group] ?? 0) + (product[r] ?? 0);
+function donorMeans(index: ReferenceIndex, whole: Float64Array, settings: BenchSettings): Float64Array {
+  const { groupOf, groupSize, constructionOf, constructionSize } = index;
+  const ofGroup = new Float64Array(groupSize.length);
+  for (let r = 0; r < whole.length; r++) {
+    const group = groupOf[r] ?? 0;
+    ofGroup[group] = (ofGroup[group] ?? 0) + (whole[r] ?? 0);
   }
-  const anyone = new Map<string, { total: number; n: number }>();
-  index.groups.forEach((group, g) => {
-    const all = anyone.get(group.construction) ?? { total: 0, n: 0 };
-    all.total += ofGroup[g] ?? 0;
-    all.n += group.rows.length;
-    anyone.set(group.construction, all);
+  const anyone = new Float64Array(constructionSize.length);
+  ofGroup.forEach((total, g) => {
+    const at = constructionOf[g] ?? 0;
+    anyone[at] = (anyone[at] ?? 0) + total;
   });
   const same = settings.donorSameMaker;
   return ofGroup.map((total, g) => {
-    const group = index.groups[g];
-    const all = anyone.get(group?.construction ?? '');
-    return (same * total) / (group?.rows.length || 1) + ((1 - same) * (all?.total ?? 0)) / (all?.n || 1);
+    const at = constructionOf[g] ?? 0;
+    return (
+      (same * total) / (groupSize[g] || 1) + ((1 - same) * (anyone[at] ?? 0)) / (constructionSize[at] || 1)
+    );
   });
 }
 
-function aloneByDate(index: ReferenceIndex, sign: Sign): Float64Array | undefined {
+function aloneByDate(index: ReferenceIndex, sign: Sign): ((row: number) => number) | undefined {
   const dated = sign.dated;
   if (!dated) return undefined;
-  const prefixes = dated.factors.map(prefixOf);
-  const alone = new Float64Array(index.rows.length);
-  for (const row of index.rows) {
-    const prefix = prefixes[dated.classOf[row.index] ?? -1];
-    const judge = index.rows[row.judgedAs] ?? row;
-    alone[row.index] = prefix ? overItsMonths(prefix, dated.from, judge) : 1;
-  }
-  return alone;
+  const prefixes: Float64Array[] = [];
+  return (r) => {
+    const at = dated.classOf[r] ?? -1;
+    const factor = dated.factors[at];
+    return factor ? overMonths(index, (prefixes[at] ??= prefixOf(factor)), index.judgedAs[r] ?? r) : 1;
+  };
 }
 
 /** Σ_t P(t|v)·ΠP(o|t): rows that fall under the same factors share one table of prefix sums. */
-function dateWeights(index: ReferenceIndex, signs: readonly Sign[], left: readonly Row[]): Float64Array {
+function dateWeights(index: ReferenceIndex, signs: readonly Sign[], left: Int32Array): Float64Array {
   const weights = new Float64Array(index.rows.length).fill(1);
   const dated = signs.flatMap((sign) => (sign.dated ? [sign.dated] : []));
   if (dated.length === 0) return weights;
   const keys = classKeys(index, dated);
   const tables = new Map<number, Float64Array>();
-  for (const row of left) {
-    const key = keys[row.index] ?? 0;
+  for (let i = 0; i < left.length; i++) {
+    const r = left[i] ?? 0;
+    const key = keys[r] ?? 0;
     if (key === 0) continue;
     let prefix = tables.get(key);
     if (!prefix) {
-      const classes = dated.map((d) => d.classOf[row.index] ?? -1);
+      const classes = dated.map((d) => d.classOf[r] ?? -1);
       prefix = prefixOf(productOf(index, dated, classes));
       tables.set(key, prefix);
     }
-    weights[row.index] = overItsMonths(prefix, index.calendar.from, index.rows[row.judgedAs] ?? row);
+    weights[r] = overMonths(index, prefix, index.judgedAs[r] ?? r);
   }
   return weights;
 }
@@ -311,24 +388,86 @@ export function productOf(
   return product;
 }
 
-/** Half "a relative nobody described", half just anything. */
+/** Of which described variant something unlisted is a relative: half by how often it turns up, half any of them alike. */
+const ALIKE = 0.5;
+function spread(
+  index: ReferenceIndex,
+  left: Int32Array,
+  prior: Float64Array,
+  dates: Float64Array,
+): Float64Array {
+  const start = new Float64Array(prior.length);
+  let total = 0;
+  let n = 0;
+  for (let i = 0; i < left.length; i++) {
+    const r = left[i] ?? 0;
+    if (index.imitation[r]) continue;
+    total += prior[r] ?? 0;
+    n++;
+  }
+  for (let i = 0; i < left.length; i++) {
+    const r = left[i] ?? 0;
+    if (!index.imitation[r])
+      start[r] = (dates[r] ?? 1) * (((1 - ALIKE) * (prior[r] ?? 0)) / (total || 1) + ALIKE / n);
+  }
+  return start;
+}
+
+/**
+ * Three ways to be in no reference: a relative of a described variant, a pattern
+ * nobody described by a maker that is, and just anything. The first two go with the share of each row among what
+ * turns up, and with its months.
+ */
 function unlistedLogLikelihood(
   index: ReferenceIndex,
   signs: readonly Sign[],
-  dates: Float64Array,
-  left: readonly Row[],
+  parts: readonly PartWeight[],
+  start: Float64Array,
+  left: Int32Array,
   settings: BenchSettings,
 ): number {
+  const { relative, pattern, anything } = settings.unlistedKinds;
   const m = settings.relativeDiffers;
   const background = signs.reduce((log, sign) => log + Math.log(sign.background), 0);
-  const rows = left.length > 0 ? left : index.rows;
-  if (rows.length === 0) return background;
-  const products = new Products(dates);
-  for (const sign of signs) products.times(sign.likelihood, sign.differing, 1 - m, m);
-  const logs = products.logs();
+  if (left.length === 0) return background;
+  const genuine = new Float64Array(start.length);
+  for (let i = 0; i < left.length; i++) {
+    const r = left[i] ?? 0;
+    if (!index.imitation[r]) genuine[r] = start[r] ?? 0;
+  }
+  const relatives = new Products(genuine);
+  const strangers = new Products(genuine);
+  for (const part of parts) {
+    // what a re-work changed is explained by its stamp, whoever made the piece
+    if (part.reworked) {
+      relatives.timesPart(index, part);
+      strangers.timesPart(index, part);
+      continue;
+    }
+    for (const i of part.signs) {
+      const sign = signs[i];
+      if (!sign) continue;
+      const { cellOf, likelihood, differing, stranger, recorded } = sign;
+      relatives.timesCells(
+        cellOf,
+        likelihood.map((l, c) => (recorded?.[c] ? (1 - m) * l + m * (differing[c] ?? 0) : l)),
+      );
+      strangers.timesCells(cellOf, stranger);
+    }
+  }
+  const logs = [relatives.logs(), strangers.logs()] as const;
   let top = background;
-  for (const row of rows) top = Math.max(top, logs[row.index] ?? -Infinity);
-  let relatives = 0;
-  for (const row of rows) relatives += Math.exp((logs[row.index] ?? -Infinity) - top);
-  return top + Math.log((0.5 * relatives) / rows.length + 0.5 * Math.exp(background - top));
+  for (let i = 0; i < left.length; i++) {
+    const r = left[i] ?? 0;
+    top = Math.max(top, logs[0][r] ?? -Infinity, logs[1][r] ?? -Infinity);
+  }
+  let near = 0;
+  let far = 0;
+  for (let i = 0; i < left.length; i++) {
+    const r = left[i] ?? 0;
+    if ((genuine[r] ?? 0) <= 0) continue;
+    near += Math.exp((logs[0][r] ?? -Infinity) - top);
+    far += Math.exp((logs[1][r] ?? -Infinity) - top);
+  }
+  return top + Math.log(relative * near + pattern * far + anything * Math.exp(background - top));
 }

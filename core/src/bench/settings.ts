@@ -19,6 +19,8 @@ export interface BenchSettings {
   /** how many of a maker's pieces came back and bear one such stamp */
   readonly reworkedShare: number;
   readonly unlistedPrior: number;
+  /** of what is unlisted: relatives of a described variant, undescribed patterns of a known maker, anything */
+  readonly unlistedKinds: { readonly relative: number; readonly pattern: number; readonly anything: number };
   /** chance that an undescribed relative differs in one feature */
   readonly relativeDiffers: number;
   /** how much of a donor part comes from the same maker */
@@ -58,6 +60,7 @@ export const BENCH_SETTINGS: BenchSettings = {
   changedByRework: 0.9,
   reworkedShare: 0.05,
   unlistedPrior: 0.05,
+  unlistedKinds: { relative: 0.5, pattern: 0.3, anything: 0.2 },
   relativeDiffers: 0.15,
   donorSameMaker: 0.8,
   backgroundMixing: 4,

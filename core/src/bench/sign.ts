@@ -11,10 +11,16 @@ export interface Sign {
   readonly swap: SwapClass;
   readonly error: number;
   readonly observed: FeatureReading;
-  /** per row; 1 where the likelihood hangs on the date alone */
+  /** per row: its cell in the two tables; rows of one cell cannot be told apart by this observation */
+  readonly cellOf: Int32Array;
+  /** per cell; 1 where the likelihood hangs on the date alone */
   readonly likelihood: Float64Array;
-  /** what an undescribed relative of the row would show where it differs */
+  /** per cell: what an undescribed relative would show where it differs */
   readonly differing: Float64Array;
+  /** per cell: whether the row records what was looked at, so that a relative can differ in it */
+  readonly recorded?: Uint8Array;
+  /** per cell: what a piece of a pattern nobody described would show, of the row's maker, construction and months */
+  readonly stranger: Float64Array;
   /** what just any piece would show */
   readonly background: number;
   readonly dated?: DatedPart;

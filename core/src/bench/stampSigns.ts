@@ -20,9 +20,8 @@ export function markSign(index: ReferenceIndex, id: string, error: number): Sign
   const samePlace = (other: string) => standsAt(index, other, place);
   const n = Math.max(2, index.marks.size);
   const dated = markDates(index, id, error);
-  const elsewhere = error / (n - 1);
-  const likelihood = filled(index, elsewhere);
-  for (const row of index.rows) if ((dated.classOf[row.index] ?? -1) >= 0) likelihood[row.index] = 1;
+  const likelihood = filled(index, error / (n - 1));
+  for (let r = 0; r < likelihood.length; r++) if ((dated.classOf[r] ?? -1) >= 0) likelihood[r] = 1;
   const background = 1 / (n + 1);
   return {
     subject: { mark: id },
@@ -30,8 +29,10 @@ export function markSign(index: ReferenceIndex, id: string, error: number): Sign
     swap: STAMP_SWAP,
     error,
     observed: id,
+    cellOf: index.everyRow,
     likelihood,
     differing: filled(index, background),
+    stranger: likelihood,
     background,
     dated,
     expected: (row) => (judged(index, row).variant.marks ?? []).filter(samePlace),
@@ -67,8 +68,10 @@ export function historyMarkSign(
     swap: STAMP_SWAP,
     error,
     observed: mark.id,
+    cellOf: index.everyRow,
     likelihood,
     differing: filled(index, elsewhere),
+    stranger: likelihood.map((l) => l / 2),
     background: settings.reworkedShare / 2,
     dated: historyMarkDates(index, mark, error),
     expected: (row) => (bears(row) ? [mark.id] : []),
@@ -91,15 +94,17 @@ export function dateCodeSign(
   const dated = dateCodeDates(index, code.maker ?? undefined, windows, error, stamps);
   const elsewhere = error / stamps;
   const likelihood = filled(index, elsewhere);
-  for (const row of index.rows) if ((dated.classOf[row.index] ?? -1) >= 0) likelihood[row.index] = 1;
+  for (let r = 0; r < likelihood.length; r++) if ((dated.classOf[r] ?? -1) >= 0) likelihood[r] = 1;
   return {
     subject: { code: id },
     part: TANG,
     swap: STAMP_SWAP,
     error,
     observed: Object.values(reads).join(' '),
+    cellOf: index.everyRow,
     likelihood,
     differing: filled(index, 1 / stamps),
+    stranger: likelihood,
     background: 1 / stamps,
     dated,
     expected: () => windows,
@@ -186,8 +191,10 @@ export function patternNumberSign(
     swap: STAMP_SWAP,
     error,
     observed: text,
+    cellOf: index.everyRow,
     likelihood,
     differing: filled(index, 1 / patterns),
+    stranger: filled(index, (readings.some((r) => r.pattern !== undefined) ? error : 1) / patterns),
     background: 1 / patterns,
     expected: (row) => (judged(index, row).pattern.number ? [judged(index, row).pattern.number ?? ''] : []),
     verdict: (row) => {
@@ -251,8 +258,10 @@ export function serialSign(index: ReferenceIndex, code: SerialCode, text: string
     swap: STAMP_SWAP,
     error,
     observed: text,
+    cellOf: index.everyRow,
     likelihood,
     differing: filled(index, serial ? 1 / ANY_NUMBER : 1),
+    stranger: filled(index, serial ? (code.pattern == null ? 1 : error) / ANY_NUMBER : 1),
     background: serial ? 1 / ANY_NUMBER : 1,
     expected: (row) => {
       const edition = row.variant.edition;

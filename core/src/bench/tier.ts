@@ -33,8 +33,8 @@ export function attributionOf(
   const twins = inPlay.filter((row) => row !== best && areTwins(index, best, row));
   const withTwins = p(best) + twins.reduce((sum, row) => sum + p(row), 0);
   let fakes = 0;
-  for (const row of posterior.left)
-    if (row.variant.kind === 'counterfeit') fakes += posterior.probability[row.index] ?? 0;
+  for (let r = 0; r < index.counterfeit.length; r++)
+    if (index.counterfeit[r]) fakes += posterior.probability[r] ?? 0;
   const name = best.variant.name;
   const unproved: string[] = [];
   if (twins.length > 0) unproved.push('a commercial twin shares every observed feature');
@@ -62,7 +62,7 @@ export function attributionOf(
     );
   const doubts: string[] = [];
   if (fakes > t.doubt) doubts.push(`A counterfeit explains it at ${percent(fakes)}.`);
-  for (const { part, responsibility } of exchangedParts(posterior, best))
+  for (const { part, responsibility } of exchangedParts(index, posterior, best))
     if (responsibility * p(best) > t.doubt) doubts.push(`It fits ${name} only if the ${part} was exchanged.`);
   if (conflicts.length > 0 && withTwins >= 0.5)
     doubts.push('What was seen cannot all be from one time; something has to be set aside.');

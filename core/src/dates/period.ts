@@ -66,7 +66,7 @@ const cache = new Map<string, Result<Period, DateProblem>>();
 export function parsePeriod(text: string): Result<Period, DateProblem> {
   const known = cache.get(text);
   if (known) return known;
-  const parsed = parseUncached(text);
+  const parsed = plainPeriod(text) ?? parseUncached(text);
   if (cache.size >= CACHE_LIMIT) cache.clear();
   cache.set(text, parsed);
   return parsed;
@@ -79,7 +79,38 @@ export function periodOf(text: string): Period {
   return parsed.value;
 }
 
-function parseUncached(text: string): Result<Period, DateProblem> {
+const PLAIN = /^(\d{4})(?:-(0[1-9]|1[0-2]))?(?:\/(\d{4})(?:-(0[1-9]|1[0-2]))?)?$/;
+
+/** Years and months without doubts, nearly all that a reference holds: read without a grammar, a hundred times quicker. */
+export function plainPeriod(text: string): Result<Period, DateProblem> | undefined {
+  const match = PLAIN.exec(text);
+  if (!match) return undefined;
+  const [, year = '', month, lastYear = year, lastMonth = match[3] === undefined ? month : undefined] = match;
+  const first = Number(year);
+  const last = Number(lastYear);
+  const from = dayOf(first, month === undefined ? 1 : Number(month), 1);
+  const to = asDay(dayOf(last, lastMonth === undefined ? 13 : Number(lastMonth) + 1, 1) - 1);
+  if (from > to) return undefined;
+  const side = (earliest: Day, latest: Day, named: string | undefined): PeriodSide => ({
+    earliest,
+    latest,
+    qualified: false,
+    namesMonth: named !== undefined,
+  });
+  const start = side(
+    from,
+    month === undefined ? asDay(dayOf(first, 13, 1) - 1) : asDay(dayOf(first, Number(month) + 1, 1) - 1),
+    month,
+  );
+  const end =
+    match[3] === undefined
+      ? start
+      : side(dayOf(last, lastMonth === undefined ? 1 : Number(lastMonth), 1), to, lastMonth);
+  if (end.earliest < from) return undefined;
+  return succeed({ edtf: text, start, end, strict: [{ from, to }], lenient: [{ from, to }] });
+}
+
+export function parseUncached(text: string): Result<Period, DateProblem> {
   const wrong = (why: string) =>
     fail<DateProblem>({ kind: 'malformed-date', text, message: `“${text}” is not a date: ${why}` });
   const impossible = impossibleDay(text);

@@ -1,5 +1,5 @@
 /** The reference as the engine wants it: built once per revision, immutable, shared by all requests. */
-import { compileReference, type ReferenceIndex } from '@jutbank/core/bench';
+import { compileReference, prepared, type ReferenceIndex } from '@jutbank/core/bench';
 import { revisionOf, type Database, type Queries } from '../db/index.ts';
 import { loadContents } from './queries.ts';
 
@@ -16,10 +16,20 @@ export class Library {
         compileReference(contents, String(revision)),
       );
       this.#current = { revision, index };
+      index.then(prepare, () => undefined);
       index.catch(() => {
         this.#current = undefined;
       });
     }
     return this.#current.index;
   }
+}
+
+/** What the first questions would wait for, a piece at a time between requests. */
+function prepare(index: ReferenceIndex): void {
+  const steps = prepared(index);
+  const next = () => {
+    if (!steps.next().done) setImmediate(next);
+  };
+  setImmediate(next);
 }
