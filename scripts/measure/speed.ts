@@ -2,9 +2,12 @@
  * Figures of speed of identification: `npm run bench`; those of prices are told by `npm run bench:value`. Worlds are made by a stated generator; times are of this machine, so
  * compare ratios (growth, share of a budget) rather than milliseconds across machines.
  */
+import { dayOf } from '@jutbank/core/dates';
 import { compileReference, identify, type Observation, type ReferenceIndex } from '@jutbank/core/bench';
 import { chance } from '@jutbank/core/chance';
 import { emptyContents, type PackContents } from '@jutbank/core/reference';
+
+const TODAY = dayOf(2026, 11, 1);
 
 const FEATURES = 20;
 const VALUES = 6;
@@ -90,7 +93,7 @@ let before: number | undefined;
 for (const count of [1000, 2500, 10_000]) {
   const contents = world(count);
   const start = performance.now();
-  const index = compileReference(contents, '1');
+  const index = compileReference(contents, '1', TODAY);
   const compiled = performance.now() - start;
   const { p50, p95 } = timed(150, (run) => void identify(index, { observations: questions(index, run) }));
   print(

@@ -4,6 +4,7 @@ import {
   CONSTRUCTIONS,
   EFFORTS,
   PACK_SECTIONS,
+  RUN_SPLITS,
   SOURCE_KINDS,
   STAMPED_AFTERWARDS,
   STORY_VERDICTS,
@@ -29,6 +30,7 @@ import { answers, route, slug, type Page } from '../http/index.ts';
 
 const words = z.string().max(2000);
 const reading = z.union([z.string().max(200), z.number()]);
+const varieties = z.record(z.string(), z.array(reading));
 const source = z.looseObject({
   id: slug,
   title: words.min(1),
@@ -43,6 +45,7 @@ const maker = z.looseObject({
   place: words.nullish(),
   active: z.string().max(120).nullish(),
   aliases: z.array(words).nullish(),
+  features: varieties.nullish(),
 });
 const feature = z.looseObject({
   id: slug,
@@ -102,6 +105,14 @@ const year = z.union([
   }),
   z.strictObject({ table: z.record(z.string(), z.string().max(120)), read: z.string() }),
 ]);
+const month = z.union([
+  z.strictObject({ letters: z.string().min(1).max(12), read: z.string() }),
+  z.strictObject({ read: z.string() }),
+]);
+const implied = z.union([
+  z.looseObject({ feature: slug, values: z.array(reading).min(1) }),
+  z.looseObject({ feature: slug, value: reading }),
+]);
 const codeCommon = { id: slug, maker: slug.nullish(), title: words.nullish(), ...citation };
 const code = z.discriminatedUnion('kind', [
   z.looseObject({
@@ -109,7 +120,11 @@ const code = z.discriminatedUnion('kind', [
     kind: z.literal('date'),
     reads: z.array(readSchema).min(1),
     rules: z.array(
-      z.looseObject({ when: z.record(z.string(), z.union([z.string(), z.number()])).nullish(), year }),
+      z.looseObject({
+        when: z.record(z.string(), z.union([z.string(), z.number()])).nullish(),
+        year,
+        month: month.nullish(),
+      }),
     ),
   }),
   z.looseObject({
@@ -119,7 +134,8 @@ const code = z.discriminatedUnion('kind', [
       .array(
         z.looseObject({
           id: z.string().min(1).max(80),
-          table: z.record(z.string(), z.looseObject({ feature: slug, value: reading })).nullish(),
+          table: z.record(z.string(), implied).nullish(),
+          literal: z.string().min(1).max(40).nullish(),
           digits: z.union([z.number().int().positive(), z.string().max(10)]).nullish(),
           feature: slug.nullish(),
           pattern: z.boolean().nullish(),
@@ -135,6 +151,7 @@ const code = z.discriminatedUnion('kind', [
     pattern: slug.nullish(),
     format: z.string().min(1).max(200),
     number: z.number().int().min(0),
+    runGroup: z.number().int().min(1).nullish(),
     runFromVariant: z.boolean().nullish(),
   }),
 ]);
@@ -147,6 +164,7 @@ const pattern = z.looseObject({
   number: z.string().max(40).nullish(),
   construction: z.enum(CONSTRUCTIONS),
   measures: z.record(z.string(), nominal).nullish(),
+  features: varieties.nullish(),
   madeByYear: byYear.nullish(),
   outline: z
     .array(z.tuple([z.number(), z.number()]))
@@ -169,7 +187,7 @@ const variant = z.looseObject({
       byYear: byYear.nullish(),
     })
     .nullish(),
-  features: z.record(z.string(), z.array(reading)).nullish(),
+  features: varieties.nullish(),
   measures: z.record(z.string(), nominal).nullish(),
   marks: z.array(slug).nullish(),
   edition: z
@@ -178,6 +196,17 @@ const variant = z.looseObject({
       firstNumber: z.number().int().min(0).nullish(),
       retailer: words.nullish(),
       index: z.number().int().nullish(),
+      split: z
+        .array(
+          z.looseObject({
+            by: z.enum(RUN_SPLITS),
+            of: words.min(1),
+            run: z.number().int().min(1),
+            firstNumber: z.number().int().min(0).nullish(),
+          }),
+        )
+        .max(40)
+        .nullish(),
     })
     .nullish(),
   tells: z.array(words).nullish(),

@@ -1,8 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { periodOf } from '../dates/index.ts';
+import { dayOf, periodOf } from '../dates/index.ts';
 import { emptyContents, type PackContents, type Variant } from '../reference/index.ts';
 import { checkQuestion, compileReference, identify, type IdentifyAnswer, type Observation } from './index.ts';
+
+const TODAY = dayOf(2026, 11, 1);
 
 const yesNo = [
   { id: 'yes', label: 'Yes' },
@@ -245,7 +247,7 @@ const contents: PackContents = {
     },
   ],
 };
-const index = compileReference(contents, '1');
+const index = compileReference(contents, '1', TODAY);
 const ask = (observations: Observation[], within = {}): IdentifyAnswer =>
   identify(index, { observations, within, limit: 100 });
 const p = (answer: IdentifyAnswer, variant: string) =>
@@ -342,7 +344,8 @@ describe('identification', () => {
 
   test('a feature that does not apply to a construction disagrees', () => {
     const answer = ask([{ feature: 'lock', value: 'yes' }]);
-    expect(p(answer, 'storm')).toBeGreaterThan(20 * p(ask([]), 'storm'));
+    const odds = (chance: number) => chance / (1 - chance);
+    expect(odds(p(answer, 'storm'))).toBeGreaterThan(20 * odds(p(ask([]), 'storm')));
     expect(answer.candidates.find((c) => c.variant === 'first')?.evidence[0]?.verdict).toBe('disagrees');
   });
 

@@ -1,8 +1,8 @@
 /** What the stamps say in plain facts, and where an observation disagrees with them. */
-import { readDateCode, type FeatureReading } from '../reference/index.ts';
+import { impliedValues, readDateCode, readSerial, type FeatureReading } from '../reference/index.ts';
 import type { ReferenceIndex, Row } from './compile.ts';
 import type { Alert, CodeAnswer, Observation } from './observation.ts';
-import { inRun, patternNumberReadings, readSerial } from './stampSigns.ts';
+import { inRun, patternNumberReadings, toldRuns, type NumberReading } from './stampSigns.ts';
 
 export function codeAnswers(index: ReferenceIndex, observations: readonly Observation[]): CodeAnswer[] {
   const seen = new Map<string, FeatureReading>();
@@ -35,22 +35,32 @@ function answerFor(
     const implies = code.pattern == null ? [] : [{ pattern: code.pattern }];
     return { code: o.code, readings: [{ window: null, implies }], contradicts: [] };
   }
-  const readings = patternNumberReadings(index, code, text);
-  if (readings.length === 0) return nothing(`“${text}” cannot be read completely by this stamp’s segments`);
+  const { readings, partly } = patternNumberReadings(index, code, text);
   const contradicts = new Map<string, CodeAnswer['contradicts'][number]>();
-  for (const { implies } of readings)
-    for (const { feature, value } of implies) {
-      const observed = seen.get(feature);
-      if (observed !== undefined && observed !== value)
-        contradicts.set(`${feature} ${value}`, { feature, value, observed });
+  for (const { implies } of partly ? [partly] : readings)
+    for (const implied of implies) {
+      const said = impliedValues(implied);
+      const observed = seen.get(implied.feature);
+      if (observed === undefined || said.includes(observed)) continue;
+      const value = said.length === 1 && said[0] !== undefined ? said[0] : said.join(', ');
+      contradicts.set(`${implied.feature} ${value}`, { feature: implied.feature, value, observed });
     }
-  return {
+  const factsOf = (r: NumberReading) => [
+    ...r.implies,
+    ...(r.pattern === undefined ? [] : [{ pattern: r.pattern }]),
+  ];
+  const answer = {
     code: o.code,
-    readings: readings.map((r) => ({
-      window: null,
-      implies: [...r.implies, ...(r.pattern === undefined ? [] : [{ pattern: r.pattern }])],
-    })),
+    readings: readings.map((r) => ({ window: null, implies: factsOf(r) })),
     contradicts: [...contradicts.values()],
+  };
+  if (readings.length > 0) return answer;
+  return {
+    ...answer,
+    ...(partly ? { partly: { implies: factsOf(partly), unread: partly.unread } } : {}),
+    unread: partly
+      ? `“${partly.unread}” at the end is not known to this stamp`
+      : `“${text}” cannot be read by this stamp’s segments`,
   };
 }
 
@@ -61,18 +71,22 @@ export function serialAlerts(index: ReferenceIndex, observations: readonly Obser
     if (code?.kind !== 'serial' || !('code' in o) || !('text' in o)) return [];
     const serial = readSerial(code, o.text);
     if (!serial) return [];
-    const runs = index.rows
-      .filter((row) => code.pattern == null || row.pattern.id === code.pattern)
-      .flatMap((row: Row) => {
-        const holds = inRun(row, serial.number);
-        return holds === undefined ? [] : [holds];
-      });
-    if (runs.length === 0 || runs.includes(true)) return [];
-    return [
-      {
+    const editions = index.rows.filter(
+      (row: Row) => (code.pattern == null || row.pattern.id === code.pattern) && !row.imitation,
+    );
+    const alerts: Alert[] = [];
+    const runs = editions.flatMap((row) => inRun(row, serial.number) ?? []);
+    if (runs.length > 0 && !runs.includes(true))
+      alerts.push({
         kind: 'serial-beyond-run',
         detail: `Number ${serial.number} lies outside every known run of this pattern.`,
-      },
-    ];
+      });
+    const sizes = new Set(editions.flatMap(toldRuns));
+    if (serial.run !== undefined && sizes.size > 0 && !sizes.has(serial.run))
+      alerts.push({
+        kind: 'run-does-not-exist',
+        detail: `A run of ${serial.run.toLocaleString('en')} is told on the piece; known are ${[...sizes].map((n) => n.toLocaleString('en')).join(', ')}.`,
+      });
+    return alerts;
   });
 }

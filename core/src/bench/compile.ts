@@ -2,9 +2,11 @@
  * A reference laid out for the engine: variants as rows, features as columns of small codes.
  * Built once per reference revision, immutable, shared by all requests.
  */
-import { hullOf, periodOf, type Span } from '../dates/index.ts';
-import { monthOf, monthsOf, NEWEST, OLDEST, yearsIn, type Month, type MonthRange } from './months.ts';
+import { calendarOf, hullOf, periodOf, type Day, type Span } from '../dates/index.ts';
+import { frequencyOf, NO_ENCOUNTERS, type Encounters, type Frequency } from './frequency.ts';
+import { monthOf, monthsOf, OLDEST, yearsIn, type Month, type MonthRange } from './months.ts';
 import { surviving, yearlyRates } from './quantities.ts';
+import { BENCH_SETTINGS, type BenchSettings } from './settings.ts';
 import type {
   Code,
   Construction,
@@ -39,8 +41,8 @@ export interface Row {
   readonly madeOver: MadeOver;
   /** hull of the months it was made in */
   readonly window: MonthRange;
-  /** relative number made and still about, estimated from its kind where unknown */
-  readonly quantity: number;
+  /** made and still about; estimated from its kind, maker and pattern where unknown */
+  readonly left: number;
 }
 
 export interface Column {
@@ -82,6 +84,9 @@ export interface DayHulls {
 
 export interface ReferenceIndex {
   readonly revision: string;
+  /** time ends here: nothing was made later */
+  readonly today: Month;
+  readonly lastDay: Day;
   readonly contents: PackContents;
   readonly sources: ReadonlyMap<string, Source>;
   readonly makers: ReadonlyMap<string, Maker>;
@@ -104,7 +109,8 @@ export interface ReferenceIndex {
   /** rows as columns, so that a pass over the reference touches no objects */
   readonly everyRow: Int32Array;
   readonly judgedAs: Int32Array;
-  readonly quantityOf: Float64Array;
+  /** made and still about */
+  readonly leftOf: Float64Array;
   readonly counterfeit: Uint8Array;
   readonly imitation: Uint8Array;
   readonly groupSize: Float64Array;
@@ -122,12 +128,22 @@ export interface ReferenceIndex {
   readonly calendar: { readonly from: Month; readonly length: number };
   /** dated windows by feature */
   readonly windowsByFeature: ReadonlyMap<string, readonly DatedWindow[]>;
+  /** how often each row comes to a bench */
+  readonly frequency: Frequency;
 }
 
 const byId = <T extends { id: string }>(items: readonly T[]) => new Map(items.map((item) => [item.id, item]));
 
-/** @throws when the contents were not checked: a variant without its pattern is a fault of the program */
-export function compileReference(contents: PackContents, revision: string): ReferenceIndex {
+/**
+ * @param today the day at which open windows end; nothing is made later
+ * @throws when the contents were not checked: a variant without its pattern is a fault of the program
+ */
+export function compileReference(
+  contents: PackContents,
+  revision: string,
+  today: Day,
+  settings: BenchSettings = BENCH_SETTINGS,
+): ReferenceIndex {
   const makers = byId(contents.makers);
   const patterns = byId(contents.patterns);
   const features = byId(contents.features);
@@ -135,9 +151,15 @@ export function compileReference(contents: PackContents, revision: string): Refe
   const groupIndex = new Map<string, number>();
   const groupRows: { maker: string; construction: Construction; rows: number[] }[] = [];
 
-  const spans = contents.variants.map((v) => windowOf(v, patterns, makers));
-  const rates = yearlyRates(contents.variants, spans);
-  const today = Math.max(OLDEST, ...spans.map((s) => (s.to < NEWEST ? s.to : OLDEST)));
+  const calendarToday = calendarOf(today);
+  const now = monthOf(calendarToday.year, calendarToday.month);
+  const spans = contents.variants.map((v) => windowOf(v, patterns, makers, now));
+  const rates = yearlyRates(
+    contents.variants,
+    spans,
+    (v) => patterns.get(v.pattern)?.maker ?? '',
+    settings.quantityExponent,
+  );
   const rows = contents.variants.map((variant, index): Row => {
     const pattern = mustHave(patterns, variant.pattern, 'pattern');
     const maker = mustHave(makers, pattern.maker, 'maker');
@@ -151,7 +173,7 @@ export function compileReference(contents: PackContents, revision: string): Refe
     groupRows[group]?.rows.push(index);
     const imitation = variant.kind === 'counterfeit' || variant.kind === 'reproduction';
     const original = imitation && variant.twinOf != null ? rowOf.get(variant.twinOf) : undefined;
-    const span = spans[index] ?? { from: OLDEST, to: NEWEST };
+    const span = spans[index] ?? { from: OLDEST, to: now };
     return {
       index,
       variant,
@@ -161,20 +183,30 @@ export function compileReference(contents: PackContents, revision: string): Refe
       group,
       judgedAs: original ?? index,
       imitation,
-      madeOver: madeOver(variant, span),
+      madeOver: madeOver(variant, span, now),
       window: span,
-      quantity: (variant.made?.quantity ?? rates(variant) * yearsIn(span)) * surviving(span, today),
+      left: (variant.made?.quantity ?? rates(variant) * yearsIn(span)) * surviving(span, now),
     };
   });
 
   const makerNumber = new Map(contents.makers.map((m, i) => [m.id, i]));
   const patternNumber = new Map(contents.patterns.map((p, i) => [p.id, i]));
+  const windowsByFeature = new Map<string, DatedWindow[]>();
+  for (const window of contents.windows) {
+    const list = windowsByFeature.get(window.feature);
+    if (list) list.push(window);
+    else windowsByFeature.set(window.feature, [window]);
+  }
   const ordered = inOrderOfMaking(rows);
   const columns = new Map<string, Column>();
   const measures = new Map<string, MeasureColumn>();
   for (const feature of contents.features) {
     if (feature.kind === 'measure') measures.set(feature.id, measureColumn(feature, rows));
-    else columns.set(feature.id, column(feature, rows, ordered, groupRows.length));
+    else
+      columns.set(
+        feature.id,
+        column(feature, rows, ordered, groupRows.length, windowsByFeature.get(feature.id) ?? []),
+      );
   }
   const calendar = calendarOfRows(rows);
   const pieces = rows.flatMap((row) => row.madeOver);
@@ -187,14 +219,10 @@ export function compileReference(contents: PackContents, revision: string): Refe
     const at = constructionOf[i] ?? 0;
     constructionSize[at] = (constructionSize[at] ?? 0) + g.rows.length;
   });
-  const windowsByFeature = new Map<string, DatedWindow[]>();
-  for (const window of contents.windows) {
-    const list = windowsByFeature.get(window.feature);
-    if (list) list.push(window);
-    else windowsByFeature.set(window.feature, [window]);
-  }
-  return {
+  const index: Omit<ReferenceIndex, 'frequency'> = {
     revision,
+    today: now,
+    lastDay: today,
     contents,
     sources: byId(contents.sources),
     makers,
@@ -214,10 +242,10 @@ export function compileReference(contents: PackContents, revision: string): Refe
     calendar,
     makerOf: Int32Array.from(rows, (row) => makerNumber.get(row.maker.id) ?? -3),
     patternOf: Int32Array.from(rows, (row) => patternNumber.get(row.pattern.id) ?? -1),
-    windowHull: windowHulls(rows),
+    windowHull: windowHulls(rows, today),
     everyRow: Int32Array.from(rows, (row) => row.index),
     judgedAs: Int32Array.from(rows, (row) => row.judgedAs),
-    quantityOf: quantitiesOf(rows),
+    leftOf: Float64Array.from(rows, (row) => Math.max(row.left, 1e-9)),
     counterfeit: Uint8Array.from(rows, (row) => (row.variant.kind === 'counterfeit' ? 1 : 0)),
     imitation: Uint8Array.from(rows, (row) => (row.imitation ? 1 : 0)),
     groupSize: Float64Array.from(groupRows, (g) => g.rows.length),
@@ -228,23 +256,20 @@ export function compileReference(contents: PackContents, revision: string): Refe
     madeTo: Int32Array.from(pieces, (p) => p.months.to - calendar.from),
     madeShare: Float64Array.from(pieces, (p) => p.share),
   };
+  return withEncounters(index, NO_ENCOUNTERS, settings);
 }
 
-/** Nobody knows how many of a counterfeit there are, nor from when to when: where none is stated they are alike. */
-function quantitiesOf(rows: readonly Row[]): Float64Array {
-  const stated = rows.filter(
-    (row) => row.variant.kind === 'counterfeit' && row.variant.made?.quantity != null,
-  );
-  const usual = stated.reduce((sum, row) => sum + row.quantity, 0) / stated.length || 1;
-  return Float64Array.from(rows, (row) =>
-    Math.max(
-      row.variant.kind === 'counterfeit' && row.variant.made?.quantity == null ? usual : row.quantity,
-      1e-9,
-    ),
-  );
-}
+/**
+ * The same reference with what the shop has met since: counted again without compiling again. What was worked out of
+ * its rows is kept by them, and so is shared.
+ */
+export const withEncounters = (
+  index: Omit<ReferenceIndex, 'frequency'>,
+  encounters: Encounters,
+  settings: BenchSettings = BENCH_SETTINGS,
+): ReferenceIndex => ({ ...index, frequency: frequencyOf(index, encounters, settings) });
 
-function windowHulls(rows: readonly Row[]): ReferenceIndex['windowHull'] {
+function windowHulls(rows: readonly Row[], today: Day): ReferenceIndex['windowHull'] {
   const empty = (): DayHulls => ({
     from: new Float64Array(rows.length).fill(NaN),
     to: new Float64Array(rows.length).fill(NaN),
@@ -257,7 +282,7 @@ function windowHulls(rows: readonly Row[]): ReferenceIndex['windowHull'] {
     for (const reading of ['strict', 'lenient'] as const) {
       const hull = hullOf(period[reading]);
       hulls[reading].from[row.index] = hull?.from ?? Infinity;
-      hulls[reading].to[row.index] = hull?.to ?? -Infinity;
+      hulls[reading].to[row.index] = hull ? Math.max(hull.from, Math.min(hull.to, today)) : -Infinity;
     }
   }
   return hulls;
@@ -280,21 +305,23 @@ function mustHave<T>(map: ReadonlyMap<string, T>, id: string, what: string): T {
   return found;
 }
 
-/** A variant's own window; else its maker's years; else all of the calendar. */
+/** A variant's own window; else its maker's years; else all of the calendar. Nothing lies after today. */
 function windowOf(
   variant: Variant,
   patterns: ReadonlyMap<string, Pattern>,
   makers: ReadonlyMap<string, Maker>,
+  today: Month,
 ): MonthRange {
   const active = makers.get(patterns.get(variant.pattern)?.maker ?? '')?.active;
-  const bounds = active == null ? { from: OLDEST, to: NEWEST } : monthsOf(wholeOf(active));
+  const upToNow = ({ from, to }: MonthRange) => ({ from, to: Math.max(from, Math.min(to, today)) });
+  const bounds = upToNow(active == null ? { from: OLDEST, to: today } : monthsOf(wholeOf(active)));
   if (variant.window == null) return bounds;
   const own = periodOf(variant.window);
   const from = Number.isFinite(own.start.earliest) ? monthsOf(wholeOf(variant.window)).from : bounds.from;
   const to = Number.isFinite(own.end.latest)
     ? monthsOf(wholeOf(variant.window)).to
     : Math.max(from, bounds.to);
-  return { from, to };
+  return upToNow({ from, to });
 }
 
 function wholeOf(edtf: string): Span {
@@ -303,7 +330,7 @@ function wholeOf(edtf: string): Span {
   return hull;
 }
 
-function madeOver(variant: Variant, span: MonthRange): MadeOver {
+function madeOver(variant: Variant, span: MonthRange, today: Month): MadeOver {
   const byYear = Object.entries(variant.made?.byYear ?? {}).filter(([, n]) => n > 0);
   const total = byYear.reduce((sum, [, n]) => sum + n, 0);
   const pieces = byYear.flatMap(([year, n]) => {
@@ -319,7 +346,10 @@ function madeOver(variant: Variant, span: MonthRange): MadeOver {
   if (soft.from >= span.from && soft.to <= span.to) return [{ months: span, share: 1 }];
   return [
     { months: span, share: 0.8 },
-    { months: { from: Math.min(soft.from, span.from), to: Math.max(soft.to, span.to) }, share: 0.2 },
+    {
+      months: { from: Math.min(soft.from, span.from), to: Math.max(span.to, Math.min(soft.to, today)) },
+      share: 0.2,
+    },
   ];
 }
 
@@ -331,15 +361,41 @@ const inOrderOfMaking = (rows: readonly Row[]): Row[] =>
 
 const sumOf = (numbers: Float64Array): number => numbers.reduce((a, b) => a + b, 0);
 
-function column(feature: Feature, rows: readonly Row[], ordered: readonly Row[], groups: number): Column {
+/**
+ * What a form shows of a feature: what it records; else the varieties its pattern or its maker is said to have side by
+ * side, unless dated customs speak for it.
+ */
+function shownBy(
+  row: Row,
+  feature: Feature,
+  windows: readonly DatedWindow[],
+): readonly FeatureReading[] | undefined {
+  const own = row.variant.features?.[feature.id];
+  if (own && own.length > 0) return own;
+  const inherited = row.pattern.features?.[feature.id] ?? row.maker.features?.[feature.id];
+  if (!inherited || inherited.length === 0 || !applies(feature, row.construction)) return undefined;
+  const dated = windows.some(
+    (w) =>
+      (w.pattern == null || w.pattern === row.pattern.id) && (w.maker == null || w.maker === row.maker.id),
+  );
+  return dated ? undefined : inherited;
+}
+
+function column(
+  feature: Feature,
+  rows: readonly Row[],
+  ordered: readonly Row[],
+  groups: number,
+  windows: readonly DatedWindow[],
+): Column {
   const setOf = new Int32Array(rows.length).fill(SILENT);
   const sets: FeatureReading[][] = [];
   const setIndex = new Map<string, number>();
   const values: FeatureReading[] = (feature.values ?? []).map((v) => v.id);
   const valueIndex = new Map<FeatureReading, number>(values.map((v, i) => [v, i]));
   for (const row of rows) {
-    const listed = row.variant.features?.[feature.id];
-    if (listed && listed.length > 0) {
+    const listed = shownBy(row, feature, windows);
+    if (listed) {
       const key = JSON.stringify(listed);
       let index = setIndex.get(key);
       if (index === undefined) {

@@ -23,11 +23,11 @@ interface FeatureCustoms {
 }
 
 /** Worked out once per reference and feature, when the feature is first observed. */
-const known = new WeakMap<ReferenceIndex, Map<string, FeatureCustoms | undefined>>();
+const known = new WeakMap<ReferenceIndex['rows'], Map<string, FeatureCustoms | undefined>>();
 
 function customsOfFeature(index: ReferenceIndex, column: Column): FeatureCustoms | undefined {
-  let features = known.get(index);
-  if (!features) known.set(index, (features = new Map()));
+  let features = known.get(index.rows);
+  if (!features) known.set(index.rows, (features = new Map()));
   if (!features.has(column.feature.id)) features.set(column.feature.id, workOut(index, column));
   return features.get(column.feature.id);
 }

@@ -78,10 +78,11 @@ interface Bearing {
   /** per row: the list of the row its stamps are judged by */
   readonly listOf: Int32Array;
 }
-const tables = new WeakMap<ReferenceIndex, MarkTables>();
+const tables = new WeakMap<ReferenceIndex['rows'], MarkTables>();
 function tablesOf(index: ReferenceIndex): MarkTables {
-  let found = tables.get(index);
-  if (!found) tables.set(index, (found = { holds: new Map(), togetherAt: new Map(), bearing: new Map() }));
+  let found = tables.get(index.rows);
+  if (!found)
+    tables.set(index.rows, (found = { holds: new Map(), togetherAt: new Map(), bearing: new Map() }));
   return found;
 }
 
@@ -195,22 +196,34 @@ export function markDates(index: ReferenceIndex, id: string, error: number): Dat
 export const windowHold = (index: ReferenceIndex, window: string): Float64Array =>
   holdOver(index, periodOf(window).strict, periodOf(window).lenient);
 
-/** `(1−e)·[t in reading]/readings + e/all` for pieces of the code's maker. */
+/**
+ * `(1−e−a)·[t in reading]/readings + a·[t in another arrangement's reading]/arrangements + e/all` for pieces of the
+ * code's maker: e for any misreading, a for the right signs under the wrong arrangement.
+ */
 export function dateCodeDates(
   index: ReferenceIndex,
   maker: string | undefined,
-  windows: readonly string[],
-  error: number,
-  all: number,
+  read: {
+    readonly windows: readonly string[];
+    readonly error: number;
+    /** stamps there are */
+    readonly all: number;
+    /** readings of the same signs in each other arrangement, and the chance that it was mistaken */
+    readonly arrangements: readonly (readonly string[])[];
+    readonly mistaken: number;
+  },
 ): DatedPart {
   const { from, length } = index.calendar;
+  const { windows, error, all, arrangements } = read;
+  const mistaken = arrangements.length > 0 ? read.mistaken : 0;
   const factor = new Float64Array(length).fill(error / all);
-  for (const window of windows) {
-    const hold = windowHold(index, window);
-    hold.forEach(
-      (h, i) => (factor[i] = Math.max(factor[i] ?? 0, (h * (1 - error)) / windows.length + error / all)),
+  const raise = (window: string, chance: number) =>
+    windowHold(index, window).forEach(
+      (h, i) => (factor[i] = Math.max(factor[i] ?? 0, h * chance + error / all)),
     );
-  }
+  for (const window of windows) raise(window, (1 - error - mistaken) / windows.length);
+  for (const others of arrangements)
+    for (const window of others) raise(window, mistaken / arrangements.length / others.length);
   const classOf = new Int32Array(index.rows.length).fill(-1);
   const at = maker === undefined ? -1 : (index.makerNumber.get(maker) ?? -2);
   for (let r = 0; r < classOf.length; r++) if (at === -1 || index.bearerMaker[r] === at) classOf[r] = 0;

@@ -8,20 +8,23 @@ import {
   joined,
   OPEN_END,
   OPEN_START,
+  isoOf,
   periodOf,
   type Span,
 } from '../dates/index.ts';
-import { readDateCode, type DatedWindow } from '../reference/index.ts';
+import { otherArrangements, readDateCode, type DatedWindow } from '../reference/index.ts';
 import { scopedWindows, statementSpans } from './datedSigns.ts';
-import type { DayHulls, ReferenceIndex } from './compile.ts';
+import type { DayHulls, ReferenceIndex, Row } from './compile.ts';
 import { changedBy, tellsHistory, type PieceHistory } from './history.ts';
 import type {
   Bound,
   Conflict,
   ConflictExplanation,
   DatedClaim,
+  DateOfMaking,
   Dating,
   Dispute,
+  MakingClash,
   Observation,
   Subject,
 } from './observation.ts';
@@ -48,6 +51,13 @@ interface ClaimOfDate {
   readonly chances: { readonly exchanged: number; readonly misread: number; readonly sourceWrong: number };
   /** price of setting it aside; Infinity for bounds that are not observations */
   readonly price: number;
+  /** what a code would say had its signs stood in another arrangement */
+  readonly arrangements?: readonly Arrangement[];
+}
+interface Arrangement {
+  readonly reads: Readonly<Record<string, string | number>>;
+  readonly strict: readonly Span[];
+  readonly lenient: readonly Span[];
 }
 
 export interface DatingContext {
@@ -56,6 +66,12 @@ export interface DatingContext {
   readonly pattern: string | undefined;
   /** the variants that bound the date */
   readonly left: Int32Array;
+  /** the form that leads or was decided; its own making is the other claim about the piece's date */
+  readonly form: Form | undefined;
+}
+export interface Form {
+  readonly row: Row;
+  readonly decided: boolean;
 }
 
 export type DatedAnswer = Omit<Dating, 'years'>;
@@ -70,13 +86,16 @@ export function dateByOverlap(
   const claims = observations.flatMap((o) => {
     // what a re-work changed dates the re-work, not the making
     if ('feature' in o && changedBy(history, o.feature)) return [];
+    // the stamps of an imitation are those of what it imitates
+    if (context.form?.row.imitation && isStamp(o) && !bears(context.form.row, o)) return [];
     const claim = claimOf(index, o, context, settings);
     return claim ? [claim] : [];
   });
   const bounds = boundsOf(index, context);
   const conflicts = meet([...claims, ...bounds], 'lenient').length > 0 ? [] : conflictsOf(claims, bounds);
-  const aside = new Set(conflicts[0]?.members ?? []);
-  const kept = [...claims.filter((c) => !aside.has(c)), ...bounds];
+  const first = conflicts[0];
+  const aside = new Set(first?.members ?? []);
+  const kept = [...claims.filter((c) => !aside.has(c)), ...(first?.instead ?? []), ...bounds];
   const strict = meet(kept, 'strict');
   const lenient = meet(kept, 'lenient');
   const coreSpans = strict.length > 0 ? strict : lenient;
@@ -88,10 +107,103 @@ export function dateByOverlap(
     outer: outer ? edtfOf(outer) : '../..',
     floor: core ? bindings(kept, core.from, 'from', reading) : [],
     ceiling: core ? bindings(kept, core.to, 'to', reading) : [],
-    conflicts: conflicts.map(({ setAside, leaves, explanation }) => ({ setAside, leaves, explanation })),
+    conflicts: conflicts.map(({ setAside, leaves, explanation, insteadRead }) => ({
+      setAside,
+      leaves,
+      explanation,
+      ...(insteadRead ? { insteadRead } : {}),
+    })),
     disputed: claims.flatMap((c) => (c.dispute ? [c.dispute] : [])),
     claims: claims.map((claim) => barOf(claim, aside.has(claim))),
+    made: dateOfMaking(index, kept, context.form, observations.length > 0),
   };
+}
+
+const isStamp = (o: Observation) => 'mark' in o || 'code' in o;
+const bears = (row: Row, o: Observation) => 'mark' in o && (row.variant.marks ?? []).includes(o.mark);
+
+/**
+ * One answer for a piece: the bracket of what was seen and the making of its form are two claims about one fact. Where
+ * they meet, the piece was made there; where they do not, that is told, and the form's own window stands where the form
+ * was decided, else the bracket. What a form records itself is not held against it by its maker's customs.
+ */
+function dateOfMaking(
+  index: ReferenceIndex,
+  kept: readonly ClaimOfDate[],
+  form: Form | undefined,
+  anythingSeen: boolean,
+): DateOfMaking | null {
+  const own = form && windowOfForm(index, form.row);
+  if (!form || !own) {
+    const core = hullOf(meet(kept, 'strict')) ?? hullOf(meet(kept, 'lenient'));
+    const outer = hullOf(meet(kept, 'lenient')) ?? core;
+    return anythingSeen && core && outer && (Number.isFinite(core.from) || Number.isFinite(core.to))
+      ? { core: edtfOf(core), outer: edtfOf(outer), basis: 'bracket', clash: null }
+      : null;
+  }
+  const told = { variant: form.row.variant.id, window: edtfOf(hullOf(own.strict) ?? NO_TIME) };
+  // an imitation's own making is all that dates it, but for what its own maker's customs say
+  const speaking = kept.filter((c) => !recordsItself(form.row, c));
+  const strict = meet(speaking, 'strict').flatMap((s) => intersectAll([s], own.strict));
+  const lenient = meet(speaking, 'lenient').flatMap((s) => intersectAll([s], own.lenient));
+  if (lenient.length > 0) {
+    const core = hullOf(strict.length > 0 ? strict : lenient);
+    const outer = hullOf(lenient);
+    const alone = speaking.every((c) => !Number.isFinite(c.price));
+    return core && outer
+      ? { core: edtfOf(core), outer: edtfOf(outer), basis: alone ? 'form' : 'both', clash: null }
+      : null;
+  }
+  const against = speaking.filter(
+    (c) => Number.isFinite(c.price) && own.lenient.every((s) => intersectAll([s], c.lenient).length === 0),
+  );
+  const bracket = hullOf(meet(kept, 'strict')) ?? hullOf(meet(kept, 'lenient'));
+  const clash = {
+    ...told,
+    bracket: bracket ? edtfOf(bracket) : '../..',
+    because: against.map((c) => c.because),
+    explanations: explanationsOf(against),
+  };
+  const leading = form.decided ? hullOf(own.strict) : bracket;
+  return leading
+    ? { core: edtfOf(leading), outer: edtfOf(leading), basis: form.decided ? 'form' : 'bracket', clash }
+    : null;
+}
+
+const NO_TIME: Span = { from: OPEN_START, to: OPEN_END };
+
+/** When a form was made, to today at most; undefined where neither it nor its maker is dated. */
+function windowOfForm(
+  index: ReferenceIndex,
+  row: Row,
+): { strict: readonly Span[]; lenient: readonly Span[] } | undefined {
+  const window = row.variant.window ?? row.maker.active;
+  if (window == null) return undefined;
+  const period = periodOf(window);
+  const now = [{ from: OPEN_START, to: index.lastDay }];
+  return { strict: intersectAll(period.strict, now), lenient: intersectAll(period.lenient, now) };
+}
+
+/** Whether a dated custom speaks of something the form records for itself just so. */
+const recordsItself = (row: Row, claim: ClaimOfDate): boolean =>
+  'feature' in claim.because &&
+  claim.because.value !== undefined &&
+  (row.variant.features?.[claim.because.feature] ?? []).includes(claim.because.value);
+
+/** What would explain that a form's making and the bracket do not meet, the likeliest first. */
+function explanationsOf(against: readonly ClaimOfDate[]): MakingClash['explanations'] {
+  const most = (of: (c: ClaimOfDate['chances']) => number) =>
+    against.reduce((p, c) => Math.max(p, of(c.chances)), 0);
+  const found: { explanation: MakingClash['explanations'][number]; chance: number }[] = [
+    { explanation: 'replaced-part', chance: most((c) => c.exchanged) },
+    { explanation: 'misread', chance: most((c) => c.misread) },
+    { explanation: 'source-wrong', chance: most((c) => c.sourceWrong) },
+    { explanation: 'wrong-variant', chance: 0.05 },
+  ];
+  return found
+    .filter((f) => f.chance > 0)
+    .sort((a, b) => b.chance - a.chance)
+    .map((f) => f.explanation);
 }
 
 const meet = (claims: readonly ClaimOfDate[], reading: 'strict' | 'lenient'): Span[] =>
@@ -144,14 +256,15 @@ function claimOf(
     if (code?.kind !== 'date' || !('reads' in o)) return undefined;
     const read = readDateCode(code, o.reads);
     if (!read.ok || read.value.length === 0) return undefined;
-    const periods = read.value.map((r) => periodOf(r.window));
-    const statement = {
-      source: code.source ?? null,
-      page: code.page ?? null,
-      strict: joined(periods.flatMap((p) => p.strict)),
-      lenient: joined(periods.flatMap((p) => p.lenient)),
+    const spansOf = (windows: readonly { window: string }[]) => {
+      const periods = windows.map((r) => periodOf(r.window));
+      return {
+        strict: joined(periods.flatMap((p) => p.strict)),
+        lenient: joined(periods.flatMap((p) => p.lenient)),
+      };
     };
-    return claimFrom(
+    const statement = { source: code.source ?? null, page: code.page ?? null, ...spansOf(read.value) };
+    const claim = claimFrom(
       index,
       { code: o.code },
       TANG,
@@ -160,6 +273,11 @@ function claimOf(
       settings.misreading[o.certainty ?? 'sure'],
       settings,
     );
+    const arrangements = otherArrangements(code, o.reads).flatMap((reads): Arrangement[] => {
+      const other = readDateCode(code, reads);
+      return other.ok && other.value.length > 0 ? [{ reads, ...spansOf(other.value) }] : [];
+    });
+    return { ...claim, arrangements };
   }
   if (!('value' in o)) return undefined;
   const feature = index.features.get(o.feature);
@@ -234,7 +352,9 @@ function claimFrom(
   };
 }
 
-/** The maker's years and the hull of the variants left: they bound, and cannot be set aside. */
+const untilToday = (index: ReferenceIndex): Span => ({ from: OPEN_START, to: index.lastDay });
+
+/** Today, the maker's years and the hull of the variants left: they bound, and cannot be set aside. */
 function boundsOf(index: ReferenceIndex, context: DatingContext): ClaimOfDate[] {
   const fixed = (because: Subject, strict: readonly Span[], lenient: readonly Span[]): ClaimOfDate => ({
     because,
@@ -247,6 +367,7 @@ function boundsOf(index: ReferenceIndex, context: DatingContext): ClaimOfDate[] 
     price: Infinity,
   });
   const out: ClaimOfDate[] = [];
+  out.push(fixed({ today: isoOf(index.lastDay) }, [untilToday(index)], [untilToday(index)]));
   const active = index.makers.get(context.maker ?? '')?.active;
   if (active != null && context.maker !== undefined) {
     const period = periodOf(active);
@@ -307,6 +428,8 @@ const edtfOfEnd = (day: number, side: 'from' | 'to') => {
 
 interface FoundConflict extends Conflict {
   readonly members: readonly ClaimOfDate[];
+  /** the claims as they would be had the signs been read under the other arrangement */
+  readonly instead?: readonly ClaimOfDate[];
 }
 const MOST_CONFLICTS = 5;
 
@@ -331,10 +454,10 @@ function conflictsOf(claims: readonly ClaimOfDate[], bounds: readonly ClaimOfDat
   const sorted = [...tried].sort(
     ([ka, a], [kb, b]) => a.price - b.price || a.members.length - b.members.length || ka.localeCompare(kb),
   );
-  const found: FoundConflict[] = [];
+  const found: FoundConflict[] = misreadArrangements(claims, bounds);
   for (const [, { members }] of sorted) {
     if (members.length === 0 || found.length >= MOST_CONFLICTS) continue;
-    if (found.some((f) => f.members.every((m) => members.includes(m)))) continue;
+    if (found.some((f) => !f.insteadRead && f.members.every((m) => members.includes(m)))) continue;
     const rest = [...claims.filter((c) => !members.includes(c)), ...bounds];
     const strict = meet(rest, 'strict');
     const leaves = hullOf(strict.length > 0 ? strict : meet(rest, 'lenient'));
@@ -346,6 +469,38 @@ function conflictsOf(claims: readonly ClaimOfDate[], bounds: readonly ClaimOfDat
     });
   }
   return found;
+}
+
+/** Signs read under another arrangement: the commonest misreading, told first where it makes everything agree. */
+function misreadArrangements(
+  claims: readonly ClaimOfDate[],
+  bounds: readonly ClaimOfDate[],
+): FoundConflict[] {
+  return claims.flatMap((claim) => {
+    const rest = [...claims.filter((c) => c !== claim), ...bounds];
+    return (claim.arrangements ?? []).flatMap((arrangement): FoundConflict[] => {
+      const instead: ClaimOfDate = {
+        ...claim,
+        strict: arrangement.strict,
+        lenient: arrangement.lenient,
+        statements: claim.statements.map((s) => ({ ...s, ...arrangement })),
+      };
+      const all = [...rest, instead];
+      const strict = meet(all, 'strict');
+      const leaves = hullOf(strict.length > 0 ? strict : meet(all, 'lenient'));
+      if (!leaves || !('code' in claim.because)) return [];
+      return [
+        {
+          members: [claim],
+          instead: [instead],
+          setAside: [claim.because],
+          leaves: edtfOf(leaves),
+          explanation: 'misread',
+          insteadRead: { code: claim.because.code, reads: arrangement.reads },
+        },
+      ];
+    });
+  });
 }
 
 function explanationOf(members: readonly ClaimOfDate[]): ConflictExplanation {

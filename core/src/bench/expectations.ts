@@ -66,10 +66,10 @@ export class Expectations {
   }
 }
 
-const known = new WeakMap<ReferenceIndex, Map<BenchSettings, Expectations>>();
+const known = new WeakMap<ReferenceIndex['rows'], Map<BenchSettings, Expectations>>();
 export function expectationsOf(index: ReferenceIndex, settings: BenchSettings): Expectations {
-  let bySettings = known.get(index);
-  if (!bySettings) known.set(index, (bySettings = new Map()));
+  let bySettings = known.get(index.rows);
+  if (!bySettings) known.set(index.rows, (bySettings = new Map()));
   let found = bySettings.get(settings);
   if (!found) bySettings.set(settings, (found = new Expectations(index, settings)));
   return found;

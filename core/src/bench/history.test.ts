@@ -1,6 +1,9 @@
+import { dayOf } from '../dates/index.ts';
 import { describe, expect, test } from '@jest/globals';
 import { emptyContents, type PackContents, type Variant } from '../reference/index.ts';
 import { compileReference, identify, type Observation } from './index.ts';
+
+const TODAY = dayOf(2026, 11, 1);
 
 const category = (id: string, part: string, values: string[]) => ({
   id,
@@ -66,7 +69,7 @@ const contents: PackContents = {
     },
   ],
 };
-const index = compileReference(contents, '1');
+const index = compileReference(contents, '1', TODAY);
 const ask = (observations: Observation[]) => identify(index, { observations, limit: 10 });
 const p = (answer: ReturnType<typeof ask>, variant: string) =>
   answer.candidates.find((c) => c.variant === variant)?.probability ?? 0;
@@ -122,6 +125,7 @@ describe('what happened afterwards', () => {
         ],
       },
       '2',
+      TODAY,
     );
     const asked = (o: Observation[]) =>
       identify(twoMakers, { observations: o }).nextChecks.some((c) => c.mark === true);

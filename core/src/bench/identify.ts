@@ -1,18 +1,27 @@
 /** The bench's one question: which variant is it, when was it made, how sure, and what to look at next. */
+import { asDay, dayOf, edtfOf, hullOf, intersect, isEmpty, periodOf } from '../dates/index.ts';
 import type { ReferenceIndex, Row } from './compile.ts';
 import { codeAnswers, serialAlerts } from './codeAnswers.ts';
-import { dateByOverlap, type DatingContext } from './dating.ts';
+import { dateByOverlap, type DatingContext, type Form } from './dating.ts';
 import { evidenceFor, exchangedParts } from './evidence.ts';
 import { subjectKey } from './checkObservations.ts';
-import { historyEvents, pieceHistory } from './history.ts';
+import { historyEvents, pieceHistory, tellsHistory } from './history.ts';
 import { checkOutcomes, nextChecks, type CheckOutcomes } from './nextChecks.ts';
-import type { Alert, IdentifyAnswer, IdentifyQuestion, Observation } from './observation.ts';
+import type {
+  Alert,
+  DateOfMaking,
+  IdentifyAnswer,
+  IdentifyQuestion,
+  Narrowing,
+  Observation,
+} from './observation.ts';
 import { posteriorOf, productOf, type Posterior } from './posterior.ts';
 import { putTogether } from './putTogether.ts';
 import { BENCH_SETTINGS, type BenchSettings } from './settings.ts';
 import type { Sign } from './sign.ts';
 import { signsOf } from './signs.ts';
-import { attributionOf } from './tier.ts';
+import { attributionOf, cautioned } from './tier.ts';
+import { standsAt } from './datedSigns.ts';
 
 const DEFAULT_LIMIT = 10;
 /** Candidates whose months make up the yearly probability. */
@@ -41,8 +50,11 @@ export function identify(
   );
   const { ranked } = posterior;
   const together = putTogether(index, posterior, settings);
-  const context = datingContext(index, question, posterior);
-  const dating = dateByOverlap(index, observations, history, context, settings);
+  const form = formOf(index, question, posterior);
+  const context = datingContext(index, question, posterior, form);
+  const dated = dateByOverlap(index, observations, history, context, settings);
+  const years = yearsOf(index, signs, posterior, form?.decided ? [form.row] : ranked);
+  const dating = { ...dated, years, made: headlined(dated.made, years) };
   const listed = ranked.slice(0, question.limit ?? DEFAULT_LIMIT);
   const evidence = evidenceFor(index, signs, posterior, listed);
   const candidates = listed.map((row, i) => ({
@@ -52,18 +64,98 @@ export function identify(
     evidence: evidence[i] ?? [],
     exchanged: exchangedParts(index, posterior, row).map((e) => e.part),
   }));
+  const alerts = [...serialAlerts(index, observations), ...tellAlerts(posterior, ranked, settings)];
+  const attribution = attributionOf(index, signs, posterior, dating, together, settings);
   return {
     candidates,
     unlisted: posterior.unlisted,
-    attribution: attributionOf(index, signs, posterior, dating.conflicts, together, settings),
-    dating: { ...dating, years: yearsOf(index, signs, posterior, ranked) },
+    attribution: cautioned(attribution, alerts),
+    dating,
     codes: codeAnswers(index, observations),
-    nextChecks: nextChecks(index, observations, posterior, settings),
-    alerts: [...serialAlerts(index, observations), ...tellAlerts(posterior, ranked, settings)],
+    nextChecks: nextChecks(index, observations, posterior, settings, question.sealed === true),
+    alerts,
     putTogether: together ?? null,
     history: historyEvents(index, history, ranked[0]),
     numbers: history.numbers ?? null,
+    narrowedBy: narrowedBy(index, question),
   };
+}
+
+/** The form whose making is held against what was seen: the decided one, else one that leads by more than all others. */
+function formOf(index: ReferenceIndex, question: IdentifyQuestion, posterior: Posterior): Form | undefined {
+  const decided = index.variants.get(question.decided?.variant ?? '');
+  if (decided) return { row: decided, decided: true };
+  const best = posterior.ranked[0];
+  return question.observations.length > 0 && best && (posterior.probability[best.index] ?? 0) > LEADS
+    ? { row: best, decided: false }
+    : undefined;
+}
+const LEADS = 0.5;
+
+/** A bracket that holds less than this of the years' probability is no headline. */
+const LEAST_OF_YEARS = 0.1;
+const MOST_OF_YEARS = 0.9;
+
+function headlined(
+  made: DateOfMaking | null,
+  years: readonly { year: number; probability: number }[],
+): DateOfMaking | null {
+  if (!made || made.basis !== 'bracket' || years.length === 0) return made;
+  const span = hullOf(periodOf(made.outer).lenient);
+  const held = years.reduce((sum, { year, probability }) => {
+    const whole = { from: dayOf(year, 1, 1), to: asDay(dayOf(year + 1, 1, 1) - 1) };
+    return sum + (span && !isEmpty(intersect(span, whole)) ? probability : 0);
+  }, 0);
+  if (held >= LEAST_OF_YEARS) return made;
+  const sorted = [...years].sort((a, b) => b.probability - a.probability);
+  let sum = 0;
+  const kept = sorted.filter(({ probability }) => {
+    const wanted = sum < MOST_OF_YEARS;
+    sum += probability;
+    return wanted;
+  });
+  const from = Math.min(...kept.map((y) => y.year));
+  const to = Math.max(...kept.map((y) => y.year));
+  const window = edtfOf({ from: dayOf(from, 1, 1), to: asDay(dayOf(to + 1, 1, 1) - 1) });
+  return { core: window, outer: window, basis: 'years', clash: null };
+}
+
+/** What a sure stamp and a person's own choice leave of the reference. */
+function narrowedBy(index: ReferenceIndex, question: IdentifyQuestion): Narrowing[] {
+  const out: Narrowing[] = [];
+  const within = question.within;
+  const count = (of: (row: Row) => boolean) => index.rows.filter(of).length;
+  const choose = (what: 'maker' | 'pattern' | 'construction', ids: readonly string[], left: number) => {
+    if (ids.length > 0) out.push({ by: 'choice', what, ids: [...ids], left });
+  };
+  choose(
+    'construction',
+    within?.constructions ?? [],
+    count((row) => within?.constructions?.includes(row.construction) === true),
+  );
+  choose(
+    'maker',
+    within?.makers ?? [],
+    count((row) => within?.makers?.includes(row.maker.id) === true),
+  );
+  choose(
+    'pattern',
+    within?.patterns ?? [],
+    count((row) => within?.patterns?.includes(row.pattern.id) === true),
+  );
+  for (const o of question.observations) {
+    if (!('mark' in o) || (o.certainty ?? 'sure') !== 'sure') continue;
+    const mark = index.marks.get(o.mark);
+    if (!mark || mark.maker == null || tellsHistory(mark)) continue;
+    const place = mark.place ?? null;
+    const left = count((row) => {
+      const of = index.rows[row.judgedAs] ?? row;
+      const borne = (of.variant.marks ?? []).filter((id) => standsAt(index, id, place));
+      return borne.length > 0 ? borne.includes(mark.id) : of.maker.id === mark.maker;
+    });
+    out.push({ by: 'stamp', what: 'mark', ids: [mark.id], left });
+  }
+  return out;
 }
 
 /** The checks that `identify` would propose, each with what it may show (for ranking them by money). */
@@ -81,7 +173,7 @@ export function checksOf(
     settings,
     pieceHistory(index, observations),
   );
-  return checkOutcomes(index, observations, posterior, settings);
+  return checkOutcomes(index, observations, posterior, settings, question.sealed === true);
 }
 
 const inOrder = (o: Observation) => `${subjectKey(o)} ${JSON.stringify(o)}`;
@@ -94,7 +186,16 @@ function datingContext(
   index: ReferenceIndex,
   question: IdentifyQuestion,
   posterior: Posterior,
+  form: Form | undefined,
 ): DatingContext {
+  // an imitation is dated by its own making, never by what it imitates
+  if (form?.row.imitation)
+    return {
+      maker: form.row.maker.id,
+      pattern: form.row.pattern.id,
+      left: Int32Array.of(form.row.index),
+      form,
+    };
   const within = posterior.left;
   const stamped = new Set(
     question.observations.flatMap((o) => {
@@ -119,6 +220,7 @@ function datingContext(
     maker: maker === undefined ? undefined : index.contents.makers[maker]?.id,
     pattern: pattern === undefined ? undefined : index.contents.patterns[pattern]?.id,
     left,
+    form,
   };
 }
 
@@ -144,18 +246,20 @@ function yearsOf(
   const { from, length } = index.calendar;
   const months = new Float64Array(length);
   const dated = signs.flatMap((sign) => (sign.dated ? [sign.dated] : []));
+  // the stamps of an imitation tell when what it imitates was made
+  const ofFeatures = signs.flatMap((sign) => (sign.dated && 'feature' in sign.subject ? [sign.dated] : []));
   for (const row of ranked.slice(0, YEARS_FROM)) {
-    const p = posterior.probability[row.index] ?? 0;
+    const p = ranked.length === 1 ? 1 : (posterior.probability[row.index] ?? 0);
     if (p < 1e-5) continue;
+    const speaking = row.imitation ? ofFeatures : dated;
     const factor = productOf(
       index,
-      dated,
-      dated.map((d) => d.classOf[row.index] ?? -1),
+      speaking,
+      speaking.map((d) => d.classOf[row.index] ?? -1),
     );
-    const judge = index.rows[row.judgedAs] ?? row;
     const own = new Float64Array(length);
     let total = 0;
-    for (const { months: range, share } of judge.madeOver)
+    for (const { months: range, share } of row.madeOver)
       for (let m = range.from; m <= range.to; m++) {
         const weight = (share / (range.to - range.from + 1)) * (factor[m - from] ?? 0);
         own[m - from] = (own[m - from] ?? 0) + weight;

@@ -1,11 +1,17 @@
 export * from './observation.ts';
 export { BENCH_SETTINGS, ENGINE_VERSION, type BenchSettings } from './settings.ts';
-export { compileReference, type ReferenceIndex, type Row } from './compile.ts';
+export { compileReference, withEncounters, type ReferenceIndex, type Row } from './compile.ts';
+export {
+  NO_ENCOUNTERS,
+  type Encounters,
+  type Frequency,
+  type LearntFrom,
+  type LearntLevel,
+} from './frequency.ts';
 export { monthOf } from './months.ts';
 export { checkQuestion, checkObservation, subjectKey } from './checkObservations.ts';
 export { checksOf, identify } from './identify.ts';
 export type { CheckOutcomes } from './nextChecks.ts';
 export { codeAnswers } from './codeAnswers.ts';
-export { readSerial } from './stampSigns.ts';
 export { numbersOf } from './history.ts';
 export { prepared } from './expectations.ts';

@@ -1,5 +1,5 @@
 /** What to look at next: expected information of a sure reading, I = H(X) − Σ p·H(X|v). */
-import type { Code } from '../reference/index.ts';
+import type { Code, Construction, Effort, Feature } from '../reference/index.ts';
 import type { Column, MeasureColumn, ReferenceIndex, Row } from './compile.ts';
 import { tellsHistory } from './history.ts';
 import type { NextCheck, Observation } from './observation.ts';
@@ -18,6 +18,8 @@ import { DEFAULT_EFFORT, type BenchSettings } from './settings.ts';
 /** Candidates looked at; the rest of the probability is too thin to change an order. */
 const MOST_ROWS = 120;
 const MOST_CHECKS = 12;
+/** A feature is asked for where it applies to at least this share of what is still possible. */
+const APPLIES = 0.5;
 
 interface Weighed {
   readonly row: Row | undefined;
@@ -37,7 +39,8 @@ export const nextChecks = (
   observations: readonly Observation[],
   posterior: Posterior,
   settings: BenchSettings,
-): NextCheck[] => checkOutcomes(index, observations, posterior, settings).map((c) => c.check);
+  sealed = false,
+): NextCheck[] => checkOutcomes(index, observations, posterior, settings, sealed).map((c) => c.check);
 
 /** The most telling checks with what each may show, so that they can be ranked by something else than bits. */
 export function checkOutcomes(
@@ -45,6 +48,7 @@ export function checkOutcomes(
   observations: readonly Observation[],
   posterior: Posterior,
   settings: BenchSettings,
+  sealed: boolean,
 ): CheckOutcomes[] {
   const rows = posterior.ranked
     .slice(0, MOST_ROWS)
@@ -60,7 +64,22 @@ export function checkOutcomes(
       return ['code' in o ? `code ${o.code}` : o.feature];
     }),
   );
-  const constructions = new Set(rows.filter((w) => w.p > 0.01).map((w) => w.row?.construction));
+  const shares = new Map<Construction, number>();
+  for (const { row, p } of rows)
+    if (row) shares.set(row.construction, (shares.get(row.construction) ?? 0) + p);
+  const listed = [...shares.values()].reduce((a, b) => a + b, 0);
+  // what most of them cannot have is not asked
+  const applies = (feature: Feature) =>
+    feature.constructions == null ||
+    feature.constructions.reduce((sum, c) => sum + (shares.get(c) ?? 0), 0) > APPLIES * listed;
+  const hidden = (effort: Effort) => sealed && effort !== 'glance';
+  const fakes = rows.flatMap(({ row, p }) =>
+    row && row.variant.kind === 'counterfeit' && p > settings.tiers.inPlay ? [row] : [],
+  );
+  const tellOf = (id: string) => {
+    const fake = fakes.find((row) => givenAwayBy(index, row, id));
+    return fake ? { tellOf: fake.variant.id } : {};
+  };
   const expectations = expectationsOf(index, settings);
   const checks: CheckOutcomes[] = [];
   const propose = (check: Omit<NextCheck, 'bits' | 'separates'>, table: readonly Expected[]) => {
@@ -73,8 +92,7 @@ export function checkOutcomes(
       });
   };
   for (const feature of index.features.values()) {
-    if (done.has(feature.id)) continue;
-    if (feature.constructions && !feature.constructions.some((c) => constructions.has(c))) continue;
+    if (done.has(feature.id) || !applies(feature) || hidden(feature.effort ?? DEFAULT_EFFORT)) continue;
     const column = index.columns.get(feature.id);
     const measures = index.measures.get(feature.id);
     const table = column
@@ -88,22 +106,31 @@ export function checkOutcomes(
         feature: feature.id,
         effort: feature.effort ?? DEFAULT_EFFORT,
         ask: feature.ask ?? `${feature.label}?`,
+        ...tellOf(feature.id),
       },
       table,
     );
   }
-  if (!done.has('mark') && index.marks.size > 0)
+  if (!done.has('mark') && index.marks.size > 0 && !sealed)
     propose(
       { mark: true, effort: 'open', ask: 'Open the main blade: which stamp stands at its foot?' },
       markTable(weighed, expectations),
     );
   for (const code of index.codes.values()) {
-    if (code.kind !== 'date' || done.has(`code ${code.id}`)) continue;
+    if (code.kind !== 'date' || sealed || done.has(`code ${code.id}`)) continue;
     const table = dateCodeTable(code, weighed, expectations);
     if (table)
       propose({ code: code.id, effort: 'loupe', ask: `${code.title ?? code.id}: read the signs.` }, table);
   }
   return checks.sort((a, b) => b.check.bits - a.check.bits).slice(0, MOST_CHECKS);
+}
+
+/** Whether a counterfeit records something else there than what it imitates. */
+function givenAwayBy(index: ReferenceIndex, fake: Row, feature: string): boolean {
+  const column = index.columns.get(feature);
+  const own = column?.setOf[fake.index] ?? -1;
+  const original = column?.setOf[fake.judgedAs] ?? -1;
+  return own >= 0 && original >= 0 && own !== original;
 }
 
 function information(weighed: readonly Weighed[], table: readonly Expected[]): number {

@@ -46,6 +46,10 @@ export interface IdentifyQuestion {
   within?: Maybe<Within>;
   found?: Maybe<FoundPlace>;
   limit?: Maybe<number>;
+  /** what an appraiser decided it is: does not move probabilities, but its making leads the date */
+  decided?: Maybe<{ variant?: Maybe<string>; pattern?: Maybe<string> }>;
+  /** in its package: only what shows through it can be looked at */
+  sealed?: Maybe<boolean>;
 }
 
 /** What an observation is about, as `because` and `setAside` name it. */
@@ -54,7 +58,9 @@ export type Subject =
   | { mark: string }
   | { code: string }
   | { maker: string }
-  | { variants: number };
+  | { variants: number }
+  /** nothing is made later */
+  | { today: string };
 
 /** Something done to the piece after it was made. */
 export interface HistoryEvent {
@@ -123,6 +129,8 @@ export interface Conflict {
   setAside: Subject[];
   leaves: string;
   explanation: ConflictExplanation;
+  /** the same signs under the other arrangement of the code, with which everything agrees */
+  insteadRead?: { code: string; reads: Readonly<Record<string, string | number>> };
 }
 export interface Dispute {
   because: Subject;
@@ -138,6 +146,23 @@ export interface DatedClaim {
   sources: { source: string; page: string | null }[];
   setAside: boolean;
 }
+/** A form and what was seen are from different times: what speaks against the form, and what may explain it. */
+export interface MakingClash {
+  variant: string;
+  /** when the form was made */
+  window: string;
+  /** what the observations allow */
+  bracket: string;
+  because: Subject[];
+  explanations: (ConflictExplanation | 'wrong-variant')[];
+}
+/** The piece's date: where the bracket and the making of the leading or decided form meet. */
+export interface DateOfMaking {
+  core: string;
+  outer: string;
+  basis: 'bracket' | 'form' | 'both' | 'years';
+  clash: MakingClash | null;
+}
 export interface Dating {
   core: string;
   outer: string;
@@ -147,6 +172,8 @@ export interface Dating {
   conflicts: Conflict[];
   disputed: Dispute[];
   claims: DatedClaim[];
+  /** one answer for the piece; null where nothing dates it */
+  made: DateOfMaking | null;
 }
 
 export type Implied = ImpliedFeature | { pattern: string };
@@ -154,7 +181,9 @@ export interface CodeAnswer {
   code: string;
   readings: { window: string | null; implies: Implied[] }[];
   contradicts: { feature: string; value: FeatureReading; observed: FeatureReading }[];
-  /** why nothing could be read, in words */
+  /** of a number that is not read to its end: what its beginning says, and the rest as it stands */
+  partly?: { implies: Implied[]; unread: string };
+  /** why it could not be read, or not to its end, in words */
   unread?: string;
 }
 
@@ -166,11 +195,17 @@ export interface NextCheck {
   bits: number;
   separates: string[];
   ask: string;
+  /** a counterfeit in play that gives itself away here: the first thing to look for */
+  tellOf?: string;
 }
 
 export interface Alert {
   kind:
-    'serial-seen-before' | 'serial-beyond-run' | 'made-after-the-claimed-event' | 'known-counterfeit-tell';
+    | 'serial-seen-before'
+    | 'serial-beyond-run'
+    | 'run-does-not-exist'
+    | 'made-after-the-claimed-event'
+    | 'known-counterfeit-tell';
   detail: string;
 }
 
@@ -192,4 +227,14 @@ export interface IdentifyAnswer {
   putTogether: PutTogetherAnswer | null;
   history: HistoryEvent[];
   numbers: NumbersAnswer | null;
+  narrowedBy: Narrowing[];
+}
+
+/** What leaves only a part of the reference to be asked about: a person's choice, or a stamp that was read as sure. */
+export interface Narrowing {
+  by: 'choice' | 'stamp';
+  what: 'maker' | 'pattern' | 'construction' | 'mark';
+  ids: string[];
+  /** variants it leaves */
+  left: number;
 }

@@ -79,18 +79,6 @@ class Products {
     this.#least = least;
     this.#settle();
   }
-  /** Multiplies every row by what the table says of its cell. */
-  timesCells(cellOf: Int32Array, table: Float64Array): void {
-    const product = this.#product;
-    let least = 1;
-    for (let r = 0; r < product.length; r++) {
-      const next = (product[r] ?? 0) * (table[cellOf[r] ?? 0] ?? 0);
-      product[r] = next;
-      if (next < least) least = next;
-    }
-    this.#least = least;
-    this.#settle();
-  }
   /** Rows that near underflow go over into logs; one factor alone is never that small. */
   #settle(): void {
     if (this.#least >= NEAR_NOTHING) return;
@@ -159,16 +147,14 @@ export function posteriorOf(
   const parts = partsOf(index, signs, history, settings);
   const dates = dateWeights(index, signs, left);
   const prior = priorOf(index, left, found, settings);
-  const ownPrior = Float64Array.from(prior);
-  for (let r = 0; r < prior.length; r++) prior[r] = (prior[r] ?? 0) * (dates[r] ?? 1);
-  const products = new Products(prior);
+  const products = new Products(prior.map((p, r) => p * (dates[r] ?? 1)));
   for (const part of parts) products.timesPart(index, part);
   const logs = products.logs();
-  const listedPrior = left.length > 0 ? 1 - settings.unlistedPrior : 0;
+  const listedPrior = left.length > 0 ? 1 - index.frequency.unlisted : 0;
   const listedLog = Math.log(listedPrior);
   const unlistedLog =
     Math.log(1 - listedPrior) +
-    unlistedLogLikelihood(index, signs, parts, spread(index, left, ownPrior, dates), left, settings);
+    unlistedLogLikelihood(index, signs, parts, unlistedStart(index, prior, dates), left, settings);
   let top = unlistedLog;
   for (let i = 0; i < left.length; i++) top = Math.max(top, (logs[left[i] ?? 0] ?? -Infinity) + listedLog);
   const probability = new Float64Array(index.rows.length);
@@ -227,28 +213,27 @@ function leading(index: ReferenceIndex, left: Int32Array, probability: Float64Ar
     .flatMap((r) => index.rows[r] ?? []);
 }
 
-/** Quantity made, counterfeits sharing a total by where it was found. Per row; adds up to 1 over the rows left. */
+/** How often each row left comes to a bench; counterfeits by where it was found. Per row; adds up to 1. */
 function priorOf(
   index: ReferenceIndex,
   left: Int32Array,
   found: FoundPlace,
   settings: BenchSettings,
 ): Float64Array {
-  const { quantityOf, counterfeit } = index;
+  const { counterfeit, frequency } = index;
   const prior = new Float64Array(index.rows.length);
-  let fake = 0;
-  let genuine = 0;
+  const share = settings.counterfeits[found];
+  const odds = share / (1 - share);
+  let sum = 0;
   for (let i = 0; i < left.length; i++) {
     const r = left[i] ?? 0;
-    if (counterfeit[r]) fake += quantityOf[r] ?? 0;
-    else genuine += quantityOf[r] ?? 0;
+    const weight = (frequency.weight[r] ?? 0) * (counterfeit[r] ? odds : 1);
+    prior[r] = weight;
+    sum += weight;
   }
-  const fakeShare = fake === 0 ? 0 : genuine === 0 ? 1 : settings.counterfeits[found];
-  const ofFake = fakeShare / fake;
-  const ofGenuine = (1 - fakeShare) / genuine;
   for (let i = 0; i < left.length; i++) {
     const r = left[i] ?? 0;
-    prior[r] = (quantityOf[r] ?? 0) * (counterfeit[r] ? ofFake : ofGenuine);
+    prior[r] = (prior[r] ?? 0) / (sum || 1);
   }
   return prior;
 }
@@ -388,35 +373,11 @@ export function productOf(
   return product;
 }
 
-/** Of which described variant something unlisted is a relative: half by how often it turns up, half any of them alike. */
-const ALIKE = 0.5;
-function spread(
-  index: ReferenceIndex,
-  left: Int32Array,
-  prior: Float64Array,
-  dates: Float64Array,
-): Float64Array {
-  const start = new Float64Array(prior.length);
-  let total = 0;
-  let n = 0;
-  for (let i = 0; i < left.length; i++) {
-    const r = left[i] ?? 0;
-    if (index.imitation[r]) continue;
-    total += prior[r] ?? 0;
-    n++;
-  }
-  for (let i = 0; i < left.length; i++) {
-    const r = left[i] ?? 0;
-    if (!index.imitation[r])
-      start[r] = (dates[r] ?? 1) * (((1 - ALIKE) * (prior[r] ?? 0)) / (total || 1) + ALIKE / n);
-  }
-  return start;
-}
-
 /**
- * Three ways to be in no reference: a relative of a described variant, a pattern
- * nobody described by a maker that is, and just anything. The first two go with the share of each row among what
- * turns up, and with its months.
+ * Three ways to be in no reference (docs/engines.md, "Unlisted"), each as rare as what it resembles: a relative of a
+ * described variant, that differs from it here and there; a pattern nobody described, of a maker that somebody did,
+ * with the maker's stamps and months; and just anything. Parts of the first two may have been exchanged too.
+ * @param start per row: its share among what turns up, times what the dates say
  */
 function unlistedLogLikelihood(
   index: ReferenceIndex,
@@ -430,13 +391,10 @@ function unlistedLogLikelihood(
   const m = settings.relativeDiffers;
   const background = signs.reduce((log, sign) => log + Math.log(sign.background), 0);
   if (left.length === 0) return background;
-  const genuine = new Float64Array(start.length);
-  for (let i = 0; i < left.length; i++) {
-    const r = left[i] ?? 0;
-    if (!index.imitation[r]) genuine[r] = start[r] ?? 0;
-  }
-  const relatives = new Products(genuine);
-  const strangers = new Products(genuine);
+  const relatives = new Products(start);
+  const strangers = new Products(start);
+  const near = new Float64Array(start.length);
+  const far = new Float64Array(start.length);
   for (const part of parts) {
     // what a re-work changed is explained by its stamp, whoever made the piece
     if (part.reworked) {
@@ -444,30 +402,42 @@ function unlistedLogLikelihood(
       strangers.timesPart(index, part);
       continue;
     }
+    near.fill(1);
+    far.fill(1);
     for (const i of part.signs) {
       const sign = signs[i];
       if (!sign) continue;
       const { cellOf, likelihood, differing, stranger, recorded } = sign;
-      relatives.timesCells(
-        cellOf,
-        likelihood.map((l, c) => (recorded?.[c] ? (1 - m) * l + m * (differing[c] ?? 0) : l)),
-      );
-      strangers.timesCells(cellOf, stranger);
+      const mixed = likelihood.map((l, c) => (recorded?.[c] ? (1 - m) * l + m * (differing[c] ?? 0) : l));
+      for (let r = 0; r < near.length; r++) {
+        const cell = cellOf[r] ?? 0;
+        near[r] = (near[r] ?? 0) * (mixed[cell] ?? 0);
+        far[r] = (far[r] ?? 0) * (stranger[cell] ?? 0);
+      }
     }
+    relatives.timesPart(index, { ...part, whole: near });
+    strangers.timesPart(index, { ...part, whole: far });
   }
   const logs = [relatives.logs(), strangers.logs()] as const;
   let top = background;
   for (let i = 0; i < left.length; i++) {
     const r = left[i] ?? 0;
-    top = Math.max(top, logs[0][r] ?? -Infinity, logs[1][r] ?? -Infinity);
+    if ((start[r] ?? 0) > 0) top = Math.max(top, logs[0][r] ?? -Infinity, logs[1][r] ?? -Infinity);
   }
-  let near = 0;
-  let far = 0;
+  let kin = 0;
+  let unknown = 0;
   for (let i = 0; i < left.length; i++) {
     const r = left[i] ?? 0;
-    if ((genuine[r] ?? 0) <= 0) continue;
-    near += Math.exp((logs[0][r] ?? -Infinity) - top);
-    far += Math.exp((logs[1][r] ?? -Infinity) - top);
+    if ((start[r] ?? 0) <= 0) continue;
+    kin += Math.exp((logs[0][r] ?? -Infinity) - top);
+    unknown += Math.exp((logs[1][r] ?? -Infinity) - top);
   }
-  return top + Math.log(relative * near + pattern * far + anything * Math.exp(background - top));
+  return top + Math.log(relative * kin + pattern * unknown + anything * Math.exp(background - top));
+}
+
+/** Where what is unlisted starts from: the genuine rows as they turn up, in the months the dates allow. */
+function unlistedStart(index: ReferenceIndex, prior: Float64Array, dates: Float64Array): Float64Array {
+  let genuine = 0;
+  for (let r = 0; r < prior.length; r++) if (!index.imitation[r]) genuine += prior[r] ?? 0;
+  return prior.map((p, r) => (index.imitation[r] ? 0 : (p * (dates[r] ?? 1)) / (genuine || 1)));
 }

@@ -1,6 +1,9 @@
+import { dayOf } from '../dates/index.ts';
 import { describe, expect, test } from '@jest/globals';
 import { emptyContents, type Feature, type PackContents, type Variant } from '../reference/index.ts';
 import { compileReference, identify, type Observation } from './index.ts';
+
+const TODAY = dayOf(2026, 11, 1);
 
 const PARTS = ['grip', 'guard', 'pommel', 'frog', 'blade', 'scabbard', 'catch', 'ring'];
 const feature = (part: string): Feature => ({
@@ -40,7 +43,7 @@ const contents: PackContents = {
     ),
   ],
 };
-const index = compileReference(contents, '1');
+const index = compileReference(contents, '1', TODAY);
 const seen = (values: readonly string[]): Observation[] =>
   values.flatMap((value, i): Observation[] => (PARTS[i] === undefined ? [] : [{ feature: PARTS[i], value }]));
 

@@ -3,14 +3,16 @@ import type { Effort, SwapClass } from '../reference/index.ts';
 import type { Certainty, FoundPlace } from './observation.ts';
 
 /** Part of every stored decision, so that an old answer can be told from a new one. */
-export const ENGINE_VERSION = 'bench-3';
+export const ENGINE_VERSION = 'bench-4';
 
 export interface BenchSettings {
   /** chance that a reading is wrong */
   readonly misreading: Readonly<Record<Certainty, number>>;
+  /** chance that the right signs of a date code are read under another arrangement */
+  readonly mistakenArrangement: number;
   /** chance that a part was exchanged */
   readonly exchange: Readonly<Record<SwapClass, number>>;
-  /** chance of a counterfeit among what turns up there */
+  /** counterfeits as a share of what they imitate and of themselves, by where they turn up */
   readonly counterfeits: Readonly<Record<FoundPlace, number>>;
   /** chance that a part is not the piece's own when its number differs from the blade's */
   readonly exchangedWhenNumbersDiffer: number;
@@ -18,6 +20,8 @@ export interface BenchSettings {
   readonly changedByRework: number;
   /** how many of a maker's pieces came back and bear one such stamp */
   readonly reworkedShare: number;
+  /** frequency at a bench goes by this power of what is left */
+  readonly quantityExponent: number;
   readonly unlistedPrior: number;
   /** of what is unlisted: relatives of a described variant, undescribed patterns of a known maker, anything */
   readonly unlistedKinds: { readonly relative: number; readonly pattern: number; readonly anything: number };
@@ -54,11 +58,13 @@ export interface BenchSettings {
 
 export const BENCH_SETTINGS: BenchSettings = {
   misreading: { sure: 0.02, likely: 0.1, unsure: 0.3 },
+  mistakenArrangement: 0.1,
   exchange: { never: 0.01, hard: 0.02, moderate: 0.08, easy: 0.2 },
   counterfeits: { 'specialist-dealer': 0.02, estate: 0.03, fair: 0.08, online: 0.15, unknown: 0.06 },
   exchangedWhenNumbersDiffer: 0.9,
   changedByRework: 0.9,
   reworkedShare: 0.05,
+  quantityExponent: 0.6,
   unlistedPrior: 0.05,
   unlistedKinds: { relative: 0.5, pattern: 0.3, anything: 0.2 },
   relativeDiffers: 0.15,

@@ -34,7 +34,8 @@ function signOf(index: ReferenceIndex, o: Observation, settings: BenchSettings):
     const code = index.codes.get(o.code);
     if (!code) return undefined;
     const error = errorOf(o.certainty, settings);
-    if (code.kind === 'date') return 'reads' in o ? dateCodeSign(index, code.id, o.reads, error) : undefined;
+    if (code.kind === 'date')
+      return 'reads' in o ? dateCodeSign(index, code.id, o.reads, error, settings) : undefined;
     if (!('text' in o)) return undefined;
     return code.kind === 'pattern-number'
       ? patternNumberSign(index, code, o.text, error, settings)

@@ -1,13 +1,17 @@
 /** Stamps as signs: marks, date codes, pattern numbers, serials. */
 import {
+  impliedValues,
+  otherArrangements,
   parsePatternNumber,
   readDateCode,
+  readSerial,
   type ImpliedFeature,
   type PatternNumberCode,
+  type PatternNumberParse,
   type SerialCode,
 } from '../reference/index.ts';
 import type { ReferenceIndex, Row } from './compile.ts';
-import { dateCodeDates, historyMarkDates, judged, markDates, standsAt } from './datedSigns.ts';
+import { dateCodeDates, historyMarkDates, judged, markDates, standsAt, windowHold } from './datedSigns.ts';
 import type { HistoryMark } from './history.ts';
 import { STAMP_SWAP, type BenchSettings } from './settings.ts';
 import { alternatives, backgroundShare, readingChance, TANG, type Sign } from './sign.ts';
@@ -84,6 +88,7 @@ export function dateCodeSign(
   id: string,
   reads: Record<string, string | number>,
   error: number,
+  settings: BenchSettings,
 ): Sign | undefined {
   const code = index.codes.get(id);
   if (code?.kind !== 'date') return undefined;
@@ -91,7 +96,18 @@ export function dateCodeSign(
   const windows = read.ok ? read.value.map((r) => r.window) : [];
   const all = readDateCode(code, {});
   const stamps = Math.max(2, all.ok ? all.value.length : 2);
-  const dated = dateCodeDates(index, code.maker ?? undefined, windows, error, stamps);
+  const arrangements = otherArrangements(code, reads).flatMap((other) => {
+    const instead = readDateCode(code, other);
+    return instead.ok && instead.value.length > 0 ? [instead.value.map((r) => r.window)] : [];
+  });
+  const dated = dateCodeDates(index, code.maker ?? undefined, {
+    windows,
+    error,
+    all: stamps,
+    arrangements,
+    mistaken: settings.mistakenArrangement,
+  });
+  const holds = windows.map((window) => windowHold(index, window));
   const elsewhere = error / stamps;
   const likelihood = filled(index, elsewhere);
   for (let r = 0; r < likelihood.length; r++) if ((dated.classOf[r] ?? -1) >= 0) likelihood[r] = 1;
@@ -112,14 +128,9 @@ export function dateCodeSign(
       const own = judged(index, row);
       if (code.maker != null && code.maker !== own.maker.id) return 'disagrees';
       if (windows.length === 0) return 'silent';
-      const range = own.window;
-      return dated.factors.some((f) =>
-        f.some(
-          (chance, i) =>
-            chance > 0.5 / windows.length - error &&
-            i + dated.from >= range.from &&
-            i + dated.from <= range.to,
-        ),
+      const { from } = index.calendar;
+      return holds.some((hold) =>
+        hold.slice(Math.max(0, own.window.from - from), own.window.to - from + 1).some((h) => h > 0),
       )
         ? 'agrees'
         : 'disagrees';
@@ -127,64 +138,121 @@ export function dateCodeSign(
   };
 }
 
+export interface NumberReading {
+  readonly implies: readonly ImpliedFeature[];
+  readonly pattern: string | undefined;
+  /** the pattern's digits as stamped */
+  readonly number: string | undefined;
+}
+export interface NumberReadings {
+  readonly readings: readonly NumberReading[];
+  /** of a stamp that is not used up: what its beginning says, and the rest as it stands */
+  readonly partly: (NumberReading & { readonly unread: string }) | undefined;
+}
+
 /** The readings of a pattern stamp that name a pattern of the code's maker; all of them when none does. */
 export function patternNumberReadings(
   index: ReferenceIndex,
   code: PatternNumberCode,
   text: string,
-): { implies: readonly ImpliedFeature[]; pattern: string | undefined }[] {
-  const parses = parsePatternNumber(code, text);
+): NumberReadings {
+  const patternsOf = (number: string | undefined) =>
+    index.contents.patterns.filter(
+      (p) => p.number != null && p.number === number && (code.maker == null || p.maker === code.maker),
+    );
+  const { parses, partly } = parsePatternNumber(code, text, (number) => patternsOf(number).length > 0);
   const named = parses.flatMap((parse) =>
-    index.contents.patterns
-      .filter((p) => p.number === parse.patternNumber && (code.maker == null || p.maker === code.maker))
-      .map((p) => ({ implies: parse.implies, pattern: p.id as string | undefined })),
+    patternsOf(parse.patternNumber).map((p): NumberReading => ({
+      implies: parse.implies,
+      pattern: p.id,
+      number: parse.patternNumber,
+    })),
   );
-  return named.length > 0 ? named : parses.map((parse) => ({ implies: parse.implies, pattern: undefined }));
+  const unnamed = (parse: PatternNumberParse): NumberReading => ({
+    implies: parse.implies,
+    pattern: undefined,
+    number: parse.patternNumber,
+  });
+  return {
+    readings: named.length > 0 ? named : parses.map(unnamed),
+    partly: partly && {
+      ...unnamed(partly),
+      pattern: patternsOf(partly.patternNumber)[0]?.id,
+      unread: partly.unread,
+    },
+  };
+}
+
+/**
+ * What a piece of something undescribed shows of a stamp that names something described: only what was misread or
+ * struck by chance, so as rare as the stamp is among what is described.
+ */
+function misreadOfListed(index: ReferenceIndex, likelihood: Float64Array, error: number): number {
+  const { weight } = index.frequency;
+  let sum = 0;
+  let all = 0;
+  for (let r = 0; r < likelihood.length; r++) {
+    if (index.counterfeit[r]) continue;
+    sum += (weight[r] ?? 0) * (likelihood[r] ?? 0);
+    all += weight[r] ?? 0;
+  }
+  return Math.max((error * sum) / (all || 1), 1e-12);
 }
 
 export function patternNumberSign(
   index: ReferenceIndex,
   code: PatternNumberCode,
   text: string,
-  error: number,
+  certain: number,
   settings: BenchSettings,
-): Sign {
-  const readings = patternNumberReadings(index, code, text);
+): Sign | undefined {
+  const read = patternNumberReadings(index, code, text);
+  const readings = read.readings.length > 0 ? read.readings : read.partly ? [read.partly] : [];
+  // nothing could be read: an answer to the eye, none to the engine
+  if (readings.length === 0) return undefined;
+  const error = read.readings.length > 0 ? certain : Math.max(certain, settings.misreading.likely);
   const patterns = Math.max(2, index.contents.patterns.length);
   const likelihood = filled(index, error / patterns);
   const impliedChance = (row: Row, implied: ImpliedFeature): number => {
     const column = index.columns.get(implied.feature);
     if (!column) return 1;
     const n = alternatives(column);
+    const said = impliedValues(implied);
     const set = column.sets[column.setOf[row.index] ?? -1];
     if (set)
-      return (
-        set.reduce<number>((sum, y) => sum + readingChance(y === implied.value, error, n), 0) / set.length
-      );
-    const share = backgroundShare(column, row.group, column.valueIndex.get(implied.value), settings);
-    return share * (1 - error) + ((1 - share) * error) / (n - 1);
+      return set.reduce<number>((sum, y) => sum + readingChance(said.includes(y), error, n), 0) / set.length;
+    const share = said.reduce<number>(
+      (sum, y) => sum + backgroundShare(column, row.group, column.valueIndex.get(y), settings),
+      0,
+    );
+    return Math.min(1, share) * (1 - error) + ((1 - Math.min(1, share)) * error) / (n - 1);
   };
-  const chance = (row: Row, reading: (typeof readings)[number]) =>
-    (reading.pattern === undefined || reading.pattern === row.pattern.id
-      ? 1 - error
-      : error / (patterns - 1)) *
+  /** whether the digits could be those of the row's pattern */
+  const bears = (row: Row, reading: NumberReading) =>
+    reading.pattern === undefined
+      ? reading.number === undefined || row.pattern.number == null
+      : reading.pattern === row.pattern.id;
+  const chance = (row: Row, reading: NumberReading) =>
+    (bears(row, reading) ? 1 - error : error / (patterns - 1)) *
     reading.implies.reduce((product, implied) => product * impliedChance(row, implied), 1);
-  if (readings.length > 0)
-    for (const row of index.rows) {
-      const own = judged(index, row);
-      if (code.maker != null && own.maker.id !== code.maker) continue;
-      likelihood[row.index] = readings.reduce((sum, r) => sum + chance(own, r), 0) / readings.length;
-    }
+  for (const row of index.rows) {
+    const own = judged(index, row);
+    if (code.maker != null && own.maker.id !== code.maker) continue;
+    likelihood[row.index] = readings.reduce((sum, r) => sum + chance(own, r), 0) / readings.length;
+  }
   const agrees = (row: Row) =>
     readings.some(
       (r) =>
-        (r.pattern === undefined || r.pattern === row.pattern.id) &&
+        bears(row, r) &&
         r.implies.every((implied) => {
           const column = index.columns.get(implied.feature);
           const set = column?.sets[column.setOf[row.index] ?? -1];
-          return !set || set.includes(implied.value);
+          return !set || impliedValues(implied).some((value) => set.includes(value));
         }),
     );
+  // digits that no described pattern bears are those of one that nobody described
+  const described = readings.every((r) => r.pattern !== undefined || r.number === undefined);
+  const elsewhere = described ? misreadOfListed(index, likelihood, error) : 1 / patterns;
   return {
     subject: { code: code.id },
     part: TANG,
@@ -194,64 +262,90 @@ export function patternNumberSign(
     cellOf: index.everyRow,
     likelihood,
     differing: filled(index, 1 / patterns),
-    stranger: filled(index, (readings.some((r) => r.pattern !== undefined) ? error : 1) / patterns),
-    background: 1 / patterns,
+    stranger: filled(index, elsewhere),
+    background: elsewhere,
     expected: (row) => (judged(index, row).pattern.number ? [judged(index, row).pattern.number ?? ''] : []),
     verdict: (row) => {
       const own = judged(index, row);
-      if (code.maker != null && own.maker.id !== code.maker) return 'disagrees';
-      return readings.length === 0 ? 'silent' : agrees(own) ? 'agrees' : 'disagrees';
+      if (code.maker != null && code.maker !== own.maker.id) return 'disagrees';
+      return agrees(own) ? 'agrees' : 'disagrees';
     },
   };
 }
 
-export interface SerialReading {
-  readonly number: number;
-}
-
-/** The running number of a serial; undefined when the text does not have the code's format. */
-export function readSerial(code: SerialCode, text: string): SerialReading | undefined {
-  const match = new RegExp(code.format).exec(text.trim());
-  const digits = match?.[code.number];
-  const number = digits === undefined ? NaN : Number(digits);
-  return Number.isInteger(number) ? { number } : undefined;
+/** The runs a variant's numbers may come from: its shares where the run is split, else the run. */
+function runsOf(row: Row): { first: number; run: number }[] {
+  const edition = row.variant.edition;
+  const first = edition?.firstNumber ?? 1;
+  const split = (edition?.split ?? []).map((s) => ({ first: s.firstNumber ?? 1, run: s.run }));
+  if (edition?.run != null && !split.some((s) => s.first !== 1)) return [{ first, run: edition.run }];
+  if (split.length > 0) return split;
+  return edition?.run == null ? [] : [{ first, run: edition.run }];
 }
 
 /** Whether an edition holds a number; undefined without a known run. */
 export function inRun(row: Row, number: number): boolean | undefined {
-  const edition = row.variant.edition;
-  if (edition?.run == null) return undefined;
-  const first = edition.firstNumber ?? 1;
-  return number >= first && number < first + edition.run;
+  const runs = runsOf(row);
+  if (runs.length === 0) return undefined;
+  return runs.some(({ first, run }) => number >= first && number < first + run);
 }
+
+/** Sizes of run that may stand beside a number of the variant: the whole run and its shares. */
+export const toldRuns = (row: Row): number[] => {
+  const edition = row.variant.edition;
+  return [
+    ...(edition?.run == null ? [] : [edition.run]),
+    ...(edition?.split ?? []).map((share) => share.run),
+  ];
+};
 
 /** Numbers one could make up: what an unnumbered or unbounded variant is compared with. */
 const ANY_NUMBER = 10_000;
 /** How often an imitator makes a number up without regard to the run. */
 const MADE_UP = 0.3;
 
-export function serialSign(index: ReferenceIndex, code: SerialCode, text: string, error: number): Sign {
+/**
+ * A number inside a run is evidence for that run, 1/run against one of any number, never against it; one outside every
+ * run lowers all of them. The size of a run that is told beside it must be one the edition has.
+ */
+export function serialSign(
+  index: ReferenceIndex,
+  code: SerialCode,
+  text: string,
+  error: number,
+): Sign | undefined {
   const serial = readSerial(code, text);
+  // a text that is no number of this code: an answer to the eye, none to the engine
+  if (!serial) return undefined;
   const elsewhere = error / ANY_NUMBER;
-  const likelihood = filled(index, serial ? elsewhere : 1);
+  const likelihood = filled(index, elsewhere);
   const concerns = (row: Row) =>
     (code.pattern == null || judged(index, row).pattern.id === code.pattern) &&
     (code.maker == null || judged(index, row).maker.id === code.maker);
-  if (serial)
-    for (const row of index.rows) {
-      if (!concerns(row)) continue;
-      const holder = judged(index, row);
-      const holds = inRun(row.variant.edition?.run == null ? holder : row, serial.number);
-      const run = row.variant.edition?.run ?? holder.variant.edition?.run ?? ANY_NUMBER;
-      if (holder.variant.edition == null) likelihood[row.index] = elsewhere;
-      else if (holds === undefined) likelihood[row.index] = (1 - error) / ANY_NUMBER;
-      else {
-        // an imitator mostly copies a number of the run, and sometimes makes one up
-        const made = row.imitation ? MADE_UP : 0;
-        const inside = holds ? (1 - error) / run : elsewhere;
-        likelihood[row.index] = (1 - made) * inside + made / ANY_NUMBER;
-      }
+  /** the variant whose run counts: an imitation's own where it has one, else that of what it imitates */
+  const numbered = (row: Row) => (toldRuns(row).length > 0 ? row : judged(index, row));
+  const sizeAgrees = (row: Row) => serial.run === undefined || toldRuns(row).includes(serial.run);
+  for (const row of index.rows) {
+    if (!concerns(row)) continue;
+    const of = numbered(row);
+    if (of.variant.edition == null) continue;
+    const holds = inRun(of, serial.number);
+    if (holds === undefined) likelihood[row.index] = (1 - error) / ANY_NUMBER;
+    else {
+      // an imitator mostly copies a number of the run, and sometimes makes one up
+      const made = row.imitation ? MADE_UP : 0;
+      const run = Math.min(
+        ANY_NUMBER,
+        runsOf(of).reduce((sum, r) => sum + r.run, 0),
+      );
+      const inside = holds && sizeAgrees(of) ? (1 - error) / run : elsewhere;
+      likelihood[row.index] = (1 - made) * inside + made / ANY_NUMBER;
     }
+  }
+  const inSome = index.rows.some(
+    (row) => concerns(row) && !row.imitation && inRun(row, serial.number) === true && sizeAgrees(row),
+  );
+  const undescribed = inSome ? misreadOfListed(index, likelihood, error) : 1 / ANY_NUMBER;
   return {
     subject: { code: code.id },
     part: TANG,
@@ -260,20 +354,16 @@ export function serialSign(index: ReferenceIndex, code: SerialCode, text: string
     observed: text,
     cellOf: index.everyRow,
     likelihood,
-    differing: filled(index, serial ? 1 / ANY_NUMBER : 1),
-    stranger: filled(index, serial ? (code.pattern == null ? 1 : error) / ANY_NUMBER : 1),
-    background: serial ? 1 / ANY_NUMBER : 1,
-    expected: (row) => {
-      const edition = row.variant.edition;
-      if (edition?.run == null) return [];
-      const first = edition.firstNumber ?? 1;
-      return [`${first}–${first + edition.run - 1}`];
-    },
+    differing: filled(index, 1 / ANY_NUMBER),
+    stranger: filled(index, code.pattern == null ? undescribed : Math.min(undescribed, elsewhere)),
+    background: undescribed,
+    expected: (row) => runsOf(row).map(({ first, run }) => `${first}–${first + run - 1}`),
     verdict: (row) => {
-      if (!serial) return 'silent';
       if (!concerns(row)) return 'disagrees';
-      const holds = inRun(judged(index, row), serial.number);
-      return holds === undefined ? 'silent' : holds ? 'agrees' : 'disagrees';
+      const of = numbered(row);
+      const holds = inRun(of, serial.number);
+      if (holds === undefined) return of.variant.edition == null ? 'disagrees' : 'silent';
+      return holds && sizeAgrees(of) ? 'agrees' : 'disagrees';
     },
   };
 }

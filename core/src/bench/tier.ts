@@ -1,7 +1,8 @@
 /** How far an attribution may go, in the trade's words, always with its reasons. */
+import { edtfInWords } from '../dates/index.ts';
 import type { ReferenceIndex, Row } from './compile.ts';
 import { exchangedParts } from './evidence.ts';
-import type { Attribution, Conflict, PutTogetherAnswer, Tier } from './observation.ts';
+import type { Alert, Attribution, Dating, PutTogetherAnswer, Tier } from './observation.ts';
 import type { Posterior } from './posterior.ts';
 import type { BenchSettings } from './settings.ts';
 import type { Sign } from './sign.ts';
@@ -12,7 +13,7 @@ export function attributionOf(
   index: ReferenceIndex,
   signs: readonly Sign[],
   posterior: Posterior,
-  conflicts: readonly Conflict[],
+  dating: Pick<Dating, 'conflicts' | 'made'>,
   together: PutTogetherAnswer | undefined,
   settings: BenchSettings,
 ): Attribution {
@@ -29,7 +30,7 @@ export function attributionOf(
     return answer('not-enough-seen', ['Nothing has been observed yet that tells variants apart.']);
 
   const inPlay = ranked.filter((row) => (posterior.probability[row.index] ?? 0) > t.inPlay);
-  const proof = provingSign(index, signs, best, inPlay);
+  const proof = provingSigns(index, signs, best, inPlay);
   const twins = inPlay.filter((row) => row !== best && areTwins(index, best, row));
   const withTwins = p(best) + twins.reduce((sum, row) => sum + p(row), 0);
   let fakes = 0;
@@ -38,7 +39,12 @@ export function attributionOf(
   const name = best.variant.name;
   const unproved: string[] = [];
   if (twins.length > 0) unproved.push('a commercial twin shares every observed feature');
-  if (!proof) unproved.push('no mark, code or number was seen that only this variant explains');
+  if (!proof) unproved.push('no mark, code or number was seen that only this variant bears');
+  const copies = inPlay.filter((row) => row.variant.kind === 'counterfeit' && row !== best);
+  for (const copy of copies)
+    unproved.push(
+      `a counterfeit is known (${copy.variant.name}), and what gives it away was not looked for${copy.variant.tells?.length ? `: ${copy.variant.tells.join('; ')}` : ''}`,
+    );
   if (posterior.unlisted > t.doubt)
     unproved.push('something not in the reference explains what was seen about as well');
 
@@ -64,8 +70,12 @@ export function attributionOf(
   if (fakes > t.doubt) doubts.push(`A counterfeit explains it at ${percent(fakes)}.`);
   for (const { part, responsibility } of exchangedParts(index, posterior, best))
     if (responsibility * p(best) > t.doubt) doubts.push(`It fits ${name} only if the ${part} was exchanged.`);
-  if (conflicts.length > 0 && withTwins >= 0.5)
+  if (dating.conflicts.length > 0 && withTwins >= 0.5)
     doubts.push('What was seen cannot all be from one time; something has to be set aside.');
+  else if (dating.made?.clash && withTwins >= 0.5)
+    doubts.push(
+      `${name} was made ${edtfInWords(dating.made.clash.window)}, what was seen is of ${edtfInWords(dating.made.clash.bracket)}.`,
+    );
   if (doubts.length > 0 && withTwins >= 0.5) return answer('doubtful', doubts, unproved);
   if (p(best) >= t.confirmed && proof)
     return answer('confirmed', [`${name} stands at ${percent(p(best))}.`, proof]);
@@ -96,17 +106,51 @@ function areTwins(index: ReferenceIndex, a: Row, b: Row): boolean {
   return isTwin(a, b) || isTwin(b, a) || (sameOriginal && index.variants.has(a.variant.twinOf ?? ''));
 }
 
-/** A mark, code or number that only the leader explains among the variants still in play. */
-function provingSign(
+/**
+ * The mark, code or number that only the leader bears, or those that only it bears together: no other variant of the
+ * whole reference may show them, and none that is still in play may be silent about them.
+ */
+function provingSigns(
   index: ReferenceIndex,
   signs: readonly Sign[],
   best: Row,
   inPlay: readonly Row[],
 ): string | undefined {
-  for (const sign of signs) {
-    if ('feature' in sign.subject || sign.verdict(best) !== 'agrees') continue;
-    if (inPlay.every((row) => row === best || sign.verdict(row) === 'disagrees'))
-      return `${'mark' in sign.subject ? `The stamp “${index.marks.get(sign.subject.mark)?.lines.join(' / ')}”` : sign.observed} is borne by this variant only, of those still in play.`;
-  }
-  return undefined;
+  const stamps = signs.filter((sign) => !('feature' in sign.subject) && sign.verdict(best) === 'agrees');
+  const proves = (some: readonly Sign[]) =>
+    inPlay.every((row) => row === best || some.some((sign) => sign.verdict(row) === 'disagrees')) &&
+    index.rows.every(
+      (row) => row === best || copies(row, best) || some.some((sign) => sign.verdict(row) !== 'agrees'),
+    );
+  // what the reference does not list for a variant is no proof of it
+  const told = stamps.filter((sign) => 'code' in sign.subject || sign.expected(best).length > 0);
+  const alone = told.find((sign) => proves([sign]));
+  if (alone) return `${inWords(index, alone)} is borne by no other variant of the reference.`;
+  if (told.length < 2 || !proves(told)) return undefined;
+  return `No other variant of the reference bears ${told.map((sign) => inWords(index, sign)).join(' together with ')}.`;
 }
+
+/** An imitation of a variant shows its stamps; it is told apart by its tells, not by them. */
+const copies = (row: Row, original: Row) => row.imitation && row.judgedAs === original.index;
+
+function inWords(index: ReferenceIndex, { subject, observed }: Sign): string {
+  if ('mark' in subject) return `The stamp “${index.marks.get(subject.mark)?.lines.join(' / ')}”`;
+  const code = 'code' in subject ? index.codes.get(subject.code) : undefined;
+  return `${code?.title ?? 'The number'} ${observed}`;
+}
+
+/** An alarm on a number forbids certainty, whatever else agrees. */
+export function cautioned(attribution: Attribution, alerts: readonly Alert[]): Attribution {
+  const alarm = alerts.find((a) => ALARMS.has(a.kind));
+  if (!alarm || attribution.tier !== 'confirmed') return attribution;
+  return {
+    tier: 'probable',
+    reasons: attribution.reasons,
+    cannotBeProvedBecause: [...attribution.cannotBeProvedBecause, alarm.detail],
+  };
+}
+const ALARMS: ReadonlySet<Alert['kind']> = new Set([
+  'serial-beyond-run',
+  'serial-seen-before',
+  'run-does-not-exist',
+]);

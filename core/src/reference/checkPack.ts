@@ -15,6 +15,7 @@ import {
   type Variant,
 } from './pack.ts';
 import { ruleOverlaps } from './codeTable.ts';
+import { whyNotAFormat } from './readSerial.ts';
 
 export interface PackCheck {
   readonly errors: readonly InputProblem[];
@@ -82,7 +83,17 @@ export function checkPack(pack: ReferencePack, rest: PackContents): PackCheck {
     });
   }
   pack.sources?.forEach((source, i) => period(source.published, `/sources/${i}/published`));
-  pack.makers?.forEach((maker, i) => period(maker.active, `/makers/${i}/active`));
+  const varieties = (of: Record<string, FeatureReading[]> | null | undefined, at: string) => {
+    for (const [feature, values] of Object.entries(of ?? {})) {
+      const place = `${at}/features/${escape(feature)}`;
+      if (values.length === 0) report(place, 'name at least one value, or leave the feature out');
+      values.forEach((value, j) => reading(feature, value, `${place}/${j}`, place));
+    }
+  };
+  pack.makers?.forEach((maker, i) => {
+    period(maker.active, `/makers/${i}/active`);
+    varieties(maker.features, `/makers/${i}`);
+  });
   pack.features?.forEach((feature, i) => {
     if (feature.kind === 'category' && !feature.values?.length)
       report(`/features/${i}/values`, 'a category needs its values');
@@ -95,6 +106,7 @@ export function checkPack(pack: ReferencePack, rest: PackContents): PackCheck {
   pack.patterns?.forEach((pattern, i) => {
     refers('makers', pattern.maker, `/patterns/${i}/maker`);
     measures(pattern.measures, `/patterns/${i}/measures`);
+    varieties(pattern.features, `/patterns/${i}`);
     if (pattern.outline && (pattern.outline.length < 3 || pattern.outline.every(([x]) => x <= 0)))
       report(`/patterns/${i}/outline`, 'an outline needs three points at least, the tang end at x = 0');
   });
@@ -126,11 +138,7 @@ export function checkPack(pack: ReferencePack, rest: PackContents): PackCheck {
     refers('patterns', variant.pattern, `${at}/pattern`);
     refers('variants', variant.twinOf, `${at}/twinOf`);
     period(variant.window, `${at}/window`);
-    for (const [feature, values] of Object.entries(variant.features ?? {})) {
-      const place = `${at}/features/${escape(feature)}`;
-      if (values.length === 0) report(place, 'name at least one value, or leave the feature out');
-      values.forEach((value, j) => reading(feature, value, `${place}/${j}`, place));
-    }
+    varieties(variant.features, at);
     measures(variant.measures, `${at}/measures`);
     variant.marks?.forEach((id, j) => refers('marks', id, `${at}/marks/${j}`));
     variant.claims?.forEach((claim, j) => refers('sources', claim.source, `${at}/claims/${j}/source`));
@@ -209,23 +217,29 @@ function checkCode(
   switch (code.kind) {
     case 'serial':
       refers('patterns', code.pattern, `${at}/pattern`);
-      try {
-        const groups = (new RegExp(`${code.format}|`).exec('')?.length ?? 1) - 1;
-        if (code.number > groups)
-          report(`${at}/number`, `the format has ${groups} groups, not ${code.number}`);
-      } catch {
-        report(`${at}/format`, 'this is not a regular expression');
+      {
+        const wrong = whyNotAFormat(code.format, 0);
+        if (wrong) return report(`${at}/format`, wrong);
+        for (const field of ['number', 'runGroup'] as const) {
+          const missing = code[field] == null ? undefined : whyNotAFormat(code.format, code[field]);
+          if (missing) report(`${at}/${field}`, missing);
+        }
       }
       return;
     case 'pattern-number':
       code.segments.forEach((segment, j) => {
         for (const [key, implied] of Object.entries(segment.table ?? {})) {
           const place = `${at}/segments/${j}/table/${escape(key)}`;
-          reading(implied.feature, implied.value, `${place}/value`, `${place}/feature`);
+          if ('value' in implied)
+            reading(implied.feature, implied.value, `${place}/value`, `${place}/feature`);
+          else
+            implied.values.forEach((value, k) =>
+              reading(implied.feature, value, `${place}/values/${k}`, `${place}/feature`),
+            );
         }
         refers('features', segment.feature, `${at}/segments/${j}/feature`);
-        if (segment.table == null && segment.digits == null)
-          report(`${at}/segments/${j}`, 'a segment is read by a table or by digits');
+        if (segment.table == null && segment.digits == null && segment.literal == null)
+          report(`${at}/segments/${j}`, 'a segment is read by a table, by digits, or is a literal');
         if (segment.digits != null && !/^\d+(-\d+)?$/.test(String(segment.digits)))
           report(`${at}/segments/${j}/digits`, 'digits is a number or a range such as 2-3');
       });
@@ -263,6 +277,8 @@ function checkDateCode(
     else if ('minus' in year) uses(year.minus, 'minus');
     else if ('digits' in year) uses(year.digits, 'digits');
     else uses(year.read, 'read');
+    if (rule.month != null && !reads.has(rule.month.read))
+      report(`${place}/month/read`, `there is no read “${rule.month.read}”`);
     const windows =
       'ranges' in year
         ? year.ranges.map((r, k) => [r.window, `ranges/${k}/window`] as const)
@@ -301,7 +317,10 @@ function circleFrom(
 
 function outsideItsMaker(variant: Variant, known: Known): string | undefined {
   const imitation =
-    variant.kind === 'counterfeit' || variant.kind === 'reproduction' || variant.kind === 'reissue';
+    variant.kind === 'counterfeit' ||
+    variant.kind === 'reproduction' ||
+    variant.kind === 'licensed-copy' ||
+    variant.kind === 'reissue';
   const maker = known.makers.get(known.patterns.get(variant.pattern)?.maker ?? '');
   if (imitation || variant.window == null || maker?.active == null) return undefined;
   const active = periodOf(maker.active).lenient;

@@ -5,3 +5,4 @@ export * from './parsePatternNumber.ts';
 export * from './codeTable.ts';
 export * from './differences.ts';
 export * from './scarcity.ts';
+export * from './readSerial.ts';

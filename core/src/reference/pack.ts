@@ -36,6 +36,7 @@ export const VARIANT_KINDS = [
   'service',
   'commercial-twin',
   'reissue',
+  'licensed-copy',
   'reproduction',
   'counterfeit',
 ] as const;
@@ -63,6 +64,8 @@ export interface Maker {
   place?: Maybe<string>;
   active?: Maybe<string>;
   aliases?: Maybe<string[]>;
+  /** varieties that left the works side by side: hold for every form that records nothing else */
+  features?: Maybe<Record<string, FeatureReading[]>>;
 }
 
 export interface FeatureValue {
@@ -144,19 +147,27 @@ export type YearRule =
   | { ranges: { from: number; to: number; window: string }[]; read: string }
   | { table: Record<string, string>; read: string };
 
+/** Which month of the year: a read that counts 1 to 12, or letters in order from January. */
+export type MonthRule = { read: string } | { letters: string; read: string };
+
 export interface CodeRule {
   when?: Maybe<Record<string, string | number>>;
   year: YearRule;
+  /** narrows the year to one month where its read was given */
+  month?: Maybe<MonthRule>;
 }
 
-export interface ImpliedFeature {
-  feature: string;
-  value: FeatureReading;
-}
+/** What a sign stands for: one value of a feature, or any of several. */
+export type ImpliedFeature =
+  { feature: string; value: FeatureReading } | { feature: string; values: FeatureReading[] };
+export const impliedValues = (implied: ImpliedFeature): readonly FeatureReading[] =>
+  'values' in implied ? implied.values : [implied.value];
 
 export interface Segment {
   id: string;
   table?: Maybe<Record<string, ImpliedFeature>>;
+  /** what stands there in every stamp and means nothing by itself, such as "-" */
+  literal?: Maybe<string>;
   digits?: Maybe<number | string>;
   feature?: Maybe<string>;
   pattern?: Maybe<boolean>;
@@ -187,6 +198,8 @@ export interface SerialCode extends CodeCommon {
   format: string;
   /** the capture group that holds the number */
   number: number;
+  /** the capture group that holds the size of the run as it is told on the piece ("88 of 1,200") */
+  runGroup?: Maybe<number>;
   runFromVariant?: Maybe<boolean>;
 }
 export type Code = DateCode | PatternNumberCode | SerialCode;
@@ -204,6 +217,8 @@ export interface Pattern {
   number?: Maybe<string>;
   construction: Construction;
   measures?: Maybe<Record<string, NominalMeasure>>;
+  /** as for a maker, for this pattern alone */
+  features?: Maybe<Record<string, FeatureReading[]>>;
   /** the main blade's outline when new, closed, in mm: the tang end at x = 0, the edge towards greater y */
   outline?: Maybe<[number, number][]>;
   /** how many were made of the whole pattern in each year, where a source tells it */
@@ -220,7 +235,19 @@ export interface Edition {
   run?: Maybe<number>;
   firstNumber?: Maybe<number>;
   retailer?: Maybe<string>;
+  /** of an annual series: first year + index − 1 is the year */
   index?: Maybe<number>;
+  /** a run divided by hand, finish or shop, each share with its own numbers where it has them */
+  split?: Maybe<RunShare[]>;
+}
+
+export const RUN_SPLITS = ['hand', 'finish', 'shop'] as const;
+export interface RunShare {
+  by: (typeof RUN_SPLITS)[number];
+  /** “left hand”, “stonewashed”, the shop's name */
+  of: string;
+  run: number;
+  firstNumber?: Maybe<number>;
 }
 
 export interface Claim {

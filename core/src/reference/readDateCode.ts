@@ -1,6 +1,6 @@
 /** Date codes: counted signs, letters, digits and serial ranges to the years they stand for. */
 import { fail, succeed, type InputProblem, type Result } from '../result/index.ts';
-import type { CodeRead, DateCode, YearRule } from './pack.ts';
+import type { CodeRead, CodeRule, DateCode, YearRule } from './pack.ts';
 
 export interface DateReading {
   /** EDTF */
@@ -26,7 +26,8 @@ export function readDateCode(code: DateCode, reads: Reads): Result<DateReading[]
     const agrees = Object.entries(rule.when ?? {}).every(
       ([id, value]) => reads[id] === undefined || String(reads[id]) === String(value),
     );
-    if (agrees) for (const window of windowsOf(rule.year, reads, known)) windows.add(window);
+    if (agrees)
+      for (const window of windowsOf(rule.year, reads, known)) windows.add(inItsMonth(rule, window, reads));
   }
   return succeed([...windows].map((window) => ({ window })));
 }
@@ -45,6 +46,15 @@ function whyNotARead(read: CodeRead, value: string | number): string | undefined
 
 /** EDTF writes the years before year 0 with a sign. */
 const yearText = (year: number) => (year < 0 ? '-' : '') + String(Math.abs(year)).padStart(4, '0');
+
+const PLAIN_YEAR = /^-?\d{4}$/;
+/** The month of a plain year, where the rule tells one and its read was given and names one. */
+function inItsMonth(rule: CodeRule, window: string, reads: Reads): string {
+  const given = rule.month == null ? undefined : reads[rule.month.read];
+  if (rule.month == null || given === undefined || !PLAIN_YEAR.test(window)) return window;
+  const month = 'letters' in rule.month ? [...rule.month.letters].indexOf(String(given)) + 1 : Number(given);
+  return month >= 1 && month <= 12 ? `${window}-${String(month).padStart(2, '0')}` : window;
+}
 
 /** One window for the value that was read; every window the rule can give when its read was not given. */
 function windowsOf(rule: YearRule, reads: Reads, known: ReadonlyMap<string, CodeRead>): string[] {
@@ -80,4 +90,23 @@ function valuesOf(id: string, reads: Reads, known: ReadonlyMap<string, CodeRead>
   if (read.max == null) return [];
   const from = read.min ?? 0;
   return Array.from({ length: read.max - from + 1 }, (_, i) => from + i);
+}
+
+/**
+ * The same signs in the code's other arrangements: every choice that a rule asks for by name (which row, which
+ * letterform, which side) takes its other values, while what is counted or spelled stays as it was read. Reading the
+ * right count under the wrong arrangement is the commonest mistake.
+ */
+export function otherArrangements(code: DateCode, reads: Reads): Reads[] {
+  const choosing = code.reads.filter(
+    (r) =>
+      r.type === 'choice' &&
+      reads[r.id] !== undefined &&
+      code.rules.some((rule) => rule.when?.[r.id] !== undefined) &&
+      !code.rules.some((rule) => 'read' in rule.year && rule.year.read === r.id),
+  );
+  let all: Reads[] = [reads];
+  for (const { id, values } of choosing)
+    all = all.flatMap((one) => (values ?? []).map((value) => ({ ...one, [id]: value })));
+  return all.filter((one) => choosing.some(({ id }) => String(one[id]) !== String(reads[id])));
 }

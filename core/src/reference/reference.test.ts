@@ -95,7 +95,7 @@ const stamp: PatternNumberCode = {
 
 describe('pattern numbers', () => {
   test('blanks are dropped, letters raised, suffixes repeated', () => {
-    expect(parsePatternNumber(stamp, '32 62 hss')).toEqual([
+    expect(parsePatternNumber(stamp, '32 62 hss').parses).toEqual([
       {
         patternNumber: '62',
         implies: [
@@ -108,7 +108,7 @@ describe('pattern numbers', () => {
     ]);
   });
   test.each(['9262', '326', '3262X', ''])('“%s” cannot be used up', (text) =>
-    expect(parsePatternNumber(stamp, text)).toEqual([]),
+    expect(parsePatternNumber(stamp, text).parses).toEqual([]),
   );
 });
 

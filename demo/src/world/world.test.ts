@@ -1,3 +1,4 @@
+import { dayOf } from '@jutbank/core/dates';
 import { describe, expect, test } from '@jest/globals';
 import { compileReference, identify } from '@jutbank/core/bench';
 import { checkPack, emptyContents } from '@jutbank/core/reference';
@@ -9,7 +10,9 @@ import { stories } from './pieces.ts';
 import { chance } from '@jutbank/core/chance';
 import { demoPack } from './reference.ts';
 
-const index = compileReference({ ...emptyContents(), ...demoPack }, '1');
+const DAY = dayOf(2026, 11, 1);
+
+const index = compileReference({ ...emptyContents(), ...demoPack }, '1', DAY);
 const TODAY = new Date('2026-11-23T00:00:00Z');
 
 describe('the demo reference', () => {

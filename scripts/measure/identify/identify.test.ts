@@ -1,4 +1,5 @@
 /** The simulator must be right before its figures mean anything; and a small world guards the engine's calibration. */
+import { dayOf } from '@jutbank/core/dates';
 import { describe, expect, test } from '@jest/globals';
 import { compileReference, identify } from '@jutbank/core/bench';
 import { chance } from '@jutbank/core/chance';
@@ -8,8 +9,10 @@ import { customShare, drawPiece, sharesOf } from './piece.ts';
 import { calibrationError, detection, matchingAnswer } from './score.ts';
 import { makeWorld } from './world.ts';
 
+const TODAY = dayOf(2026, 11, 1);
+
 const world = makeWorld(4, { makers: 4 });
-const index = compileReference(world.contents, '1');
+const index = compileReference(world.contents, '1', TODAY);
 const oracle = new Oracle(world);
 const luck = chance(99);
 const pieces = Array.from({ length: 160 }, () => drawPiece(world, luck));

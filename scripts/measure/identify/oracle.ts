@@ -1,17 +1,17 @@
 /**
  * The Bayes answer of the generating process: knows how worlds are made and with which true rates and customs, and of
- * this world what the reference tells (an untold quantity and a maker's habit are their expectations given what is
- * told). Enumerates month by month and donor by donor, sharing no code with the engine. The last cell of an answer is
+ * this world how often each thing comes to a bench and what the reference tells (a maker's habit is its expectation given
+ * what is told; so is a pattern nobody described). Enumerates month by month and donor by donor, sharing no code with the engine. The last cell of an answer is
  * "unlisted".
  */
 import type { Observation } from '@jutbank/core/bench';
-import type { Feature } from '@jutbank/core/reference';
-import { applicable, customShare, monthsOfWindow, survivingOf, tickStamp } from './piece.ts';
+import type { Construction, Feature, NominalMeasure, Variant } from '@jutbank/core/reference';
+import { applicable, customShare, genuineShares, monthsOfWindow, sharesOf, tickStamp } from './piece.ts';
 import {
-  FORM_SPREAD,
+  activeOf,
   PARAMETERS,
+  STRANGER_MONTHS,
   TICK_STAMPS,
-  YEARLY,
   type Certainty,
   type Found,
   type Truth,
@@ -19,6 +19,11 @@ import {
 } from './world.ts';
 
 type FeatureReading = Extract<Observation, { feature: string }>;
+interface Era {
+  readonly id: string;
+  readonly from: number;
+  readonly to: number;
+}
 interface Reading {
   readonly feature: Feature;
   readonly observation: FeatureReading;
@@ -26,24 +31,6 @@ interface Reading {
 
 const isFeature = (o: Observation): o is FeatureReading => 'feature' in o;
 const certaintyOf = (o: Observation): Certainty => ('certainty' in o ? o.certainty : undefined) ?? 'sure';
-
-/** What is told of how many were made; else its expectation, given what is told of the pattern's other forms. */
-export function toldQuantity(world: World, truth: Truth): number {
-  if (truth.quantityKnown) return truth.quantity;
-  const original = world.truths[truth.judgedAs];
-  if (truth.variant.kind === 'counterfeit' && original) return 0.55 * toldQuantity(world, original);
-  const share = (t: Truth) => (t.months.share.length / 12) * (t.variant.kind === 'limited' ? 0.1 : 1);
-  const told = world.truths.filter(
-    (t) =>
-      t.quantityKnown && t.variant.pattern === truth.variant.pattern && t.variant.kind !== 'commercial-twin',
-  );
-  const logs = told.map((t) => Math.log(t.quantity / share(t)));
-  const precision = 1 / PARAMETERS.quantitySpread ** 2 + logs.length / FORM_SPREAD ** 2;
-  const mean =
-    (Math.log(YEARLY) / PARAMETERS.quantitySpread ** 2 + logs.reduce((a, b) => a + b, 0) / FORM_SPREAD ** 2) /
-    precision;
-  return share(truth) * Math.exp(mean + 0.5 / precision + FORM_SPREAD ** 2 / 2);
-}
 
 /** Habits are Dirichlet with half a choice for each value; every value a succession begins or changes to is a draw. */
 function toldHabits(world: World): Float64Array[][] {
@@ -69,28 +56,22 @@ function toldHabits(world: World): Float64Array[][] {
   );
 }
 
-function priorOf(world: World, found: Found): Float64Array {
-  const weight = world.truths.map((t) => toldQuantity(world, t) * survivingOf(t));
-  const fake = world.truths.map((t) => t.variant.kind === 'counterfeit');
-  const sum = (of: boolean) => weight.reduce((a, w, i) => a + (fake[i] === of ? w : 0), 0);
-  const fakes = sum(true);
-  const share = fakes > 0 ? world.rates.counterfeits[found] : 0;
-  return Float64Array.from(weight, (w, i) =>
-    fake[i] ? (share * w) / fakes : ((1 - share) * w) / sum(false),
-  );
-}
-
 /** The generating process with everything that does not hang on one question worked out beforehand. */
 export class Oracle {
   readonly #applies: readonly ReadonlySet<string>[];
   readonly #patterns;
-  readonly #marks: readonly (readonly { id: string; from: number; to: number }[])[];
+  readonly #marks: readonly (readonly Era[])[];
+  /** the stamps of each maker */
+  readonly #eras: readonly (readonly Era[])[];
   /** per maker, per feature: what the reference lets one expect of a pattern's choice */
   readonly #habits: readonly (readonly Float64Array[])[];
   constructor(readonly world: World) {
     this.#habits = toldHabits(world);
     const marks = new Map(world.contents.marks.map((k) => [k.id, { id: k.id, ...monthsOfWindow(k.window) }]));
     this.#marks = world.truths.map((t) => (t.variant.marks ?? []).flatMap((id) => marks.get(id) ?? []));
+    this.#eras = world.contents.makers.map((maker) =>
+      world.contents.marks.flatMap((k) => (k.maker === maker.id ? (marks.get(k.id) ?? []) : [])),
+    );
     this.#applies = world.truths.map((t) => new Set(applicable(world, t).map((f) => f.id)));
     this.#patterns = new Map(world.contents.patterns.map((p) => [p.id, p]));
   }
@@ -108,13 +89,17 @@ export class Oracle {
       const s = rates.exchange[own[0]?.feature.swap ?? 'hard'];
       return { readings: own, s, donor: this.#donors(own) };
     });
-    const prior = priorOf(this.world, found);
+    const prior = sharesOf(this.world, found);
     const answer = new Float64Array(truths.length + 1);
     truths.forEach((truth, v) => {
       if (readings.some((r) => !this.#applies[v]?.has(r.feature.id))) return;
       const judged = truths[truth.judgedAs] ?? truth;
       const stampedApart =
-        truth === judged ? 1 : overMonths(judged, (t) => this.#stampsChance(stamps, judged, truth, t));
+        truth === judged
+          ? 1
+          : overMonths(judged, (t) =>
+              this.#stampsChance(stamps, judged, truth, t, this.#marks[judged.judgedAs] ?? []),
+            );
       if (stampedApart === 0) return;
       const owns = parts.map((part) => ({
         own: this.#together(part.readings, truth),
@@ -122,7 +107,10 @@ export class Oracle {
         donor: part.donor.get(`${truth.maker} ${truth.construction}`) ?? 0,
       }));
       const whole = overMonths(truth, (t) => {
-        let p = truth === judged ? this.#stampsChance(stamps, judged, truth, t) : 1;
+        let p =
+          truth === judged
+            ? this.#stampsChance(stamps, judged, truth, t, this.#marks[judged.judgedAs] ?? [])
+            : 1;
         for (const part of owns) {
           if (p === 0) break;
           p *= (1 - part.s) * part.own(t) + part.s * part.donor;
@@ -188,6 +176,10 @@ export class Oracle {
       value: 100,
       tolerance: 1,
     };
+    return this.#densityAt(nominal, feature, read, resolution);
+  }
+
+  #densityAt(nominal: NominalMeasure, feature: Feature, read: number, resolution: number): number {
     const gauge = feature.unit === 'g' ? 0.8 : 0.08;
     const sigma = Math.sqrt(((nominal.tolerance ?? 1) / 2) ** 2 + gauge ** 2 + resolution ** 2 / 12);
     const normal = (x: number) => Math.exp(-0.5 * (x / sigma) ** 2) / (sigma * Math.sqrt(2 * Math.PI));
@@ -235,13 +227,20 @@ export class Oracle {
     return known;
   }
 
-  #stampsChance(stamps: readonly Observation[], judged: Truth, truth: Truth, month: number): number {
+  /** @param truth undefined for a pattern nobody described, which has no numbers that anybody knows */
+  #stampsChance(
+    stamps: readonly Observation[],
+    judged: { readonly maker: number; readonly variant?: Variant },
+    truth: Truth | undefined,
+    month: number,
+    borne: readonly Era[],
+  ): number {
     const { contents, rates } = this.world;
     let p = 1;
     for (const o of stamps) {
       const e = rates.misreading[certaintyOf(o)];
       if ('mark' in o) {
-        const own = this.#marks[judged.judgedAs]?.find((k) => k.from <= month && month <= k.to)?.id;
+        const own = borne.find((k) => k.from <= month && month <= k.to)?.id;
         const n = contents.marks.length;
         p *= own === undefined ? 1 / n : own === o.mark ? 1 - e : e / (n - 1);
       } else if ('reads' in o) {
@@ -249,10 +248,14 @@ export class Oracle {
         const right = tickStamp(this.world, judged.maker, Math.floor(month / 12));
         if (right === undefined) return 0;
         const read = Number(o.reads['ticks']) + (o.reads['row'] === 'above' ? 0 : 10);
-        p *= read === right ? 1 - e : e / (TICK_STAMPS - 1);
+        const a = rates.mistakenArrangement;
+        const otherRow = (right + TICK_STAMPS / 2) % TICK_STAMPS;
+        p *=
+          (read === right ? (1 - e) * (1 - a) : e / (TICK_STAMPS - 1)) +
+          (read === otherRow ? (1 - e) * a : 0);
       } else if ('text' in o && 'code' in o) {
-        if (o.code !== `${truth.variant.pattern}-serial`) return 0;
-        const run = judged.variant.edition?.run;
+        if (!truth || o.code !== `${truth.variant.pattern}-serial`) return 0;
+        const run = judged.variant?.edition?.run;
         if (run === undefined || run === null) return 0;
         const number = Number(o.text.slice(2));
         const inRun = number >= 1 && number <= run ? 1 / run : 0;
@@ -282,8 +285,9 @@ export class Oracle {
       ),
     );
     let relatives = 0;
-    let anything = 0;
+    const shares = genuineShares(this.world);
     truths.forEach((truth, v) => {
+      if ((shares[v] ?? 0) === 0) return;
       if (readings.some((r) => !this.#applies[v]?.has(r.feature.id))) return;
       const judged = truths[truth.judgedAs] ?? truth;
       const mixed = readings.map((r) => {
@@ -293,21 +297,103 @@ export class Oracle {
         const fixed = isDated || other === undefined ? undefined : (1 - m) * own(0) + m * other;
         return (t: number) => fixed ?? (1 - m) * own(t) + m * (other ?? this.#otherThanOwn(r, truth, t));
       });
-      relatives += overMonths(judged, (t) => {
-        let p = this.#stampsChance(stamps, judged, truth, t);
-        for (const of of mixed) {
-          if (p === 0) break;
-          p *= of(t);
-        }
-        return p;
-      });
-      // a piece that is no relative takes each value from somebody's habit; its marks are anybody's, it has no codes
-      anything += stamps.every((o) => 'mark' in o) ? 1 : 0;
+      relatives +=
+        (shares[v] ?? 0) *
+        overMonths(judged, (t) => {
+          let p = this.#stampsChance(stamps, judged, truth, t, this.#marks[judged.judgedAs] ?? []);
+          for (const of of mixed) {
+            if (p === 0) break;
+            p *= of(t);
+          }
+          return p;
+        });
     });
     let background = stamps.some((o) => 'mark' in o) ? 1 / contents.marks.length : 1;
     for (const r of readings) background *= anyMeasure.get(r.feature.id) ?? this.#anybodys(r);
-    const half = PARAMETERS.relative;
-    return (half * relatives + (1 - half) * anything * background) / truths.length;
+    // just any piece takes each value from somebody's habit; its marks are anybody's, it has no codes
+    const bare = stamps.every((o) => 'mark' in o) ? 1 : 0;
+    const kinds = PARAMETERS.unlistedKinds;
+    return (
+      kinds.relative * relatives +
+      kinds.stranger * this.#strangers(readings, stamps) +
+      kinds.anything * bare * background
+    );
+  }
+
+  /** A pattern nobody described, over its maker, its months, its sizes and its choices. */
+  #strangers(readings: readonly Reading[], stamps: readonly Observation[]): number {
+    const { truths } = this.world;
+    const shares = genuineShares(this.world);
+    const groups = new Map<string, { maker: number; construction: Construction; share: number }>();
+    truths.forEach((truth, v) => {
+      const key = `${truth.maker} ${truth.construction}`;
+      const group = groups.get(key) ?? { maker: truth.maker, construction: truth.construction, share: 0 };
+      groups.set(key, { ...group, share: group.share + (shares[v] ?? 0) });
+    });
+    let sum = 0;
+    for (const { maker, construction, share } of groups.values()) {
+      const fits = ({ feature }: Reading) =>
+        feature.constructions == null || feature.constructions.includes(construction);
+      if (!readings.every(fits)) continue;
+      const size = this.#sizeChance(readings);
+      const weights = strangerMonths(this.world, maker);
+      let over = 0;
+      weights.share.forEach((w, i) => {
+        if (w === 0) return;
+        const t = weights.from + i;
+        let p = this.#stampsChance(stamps, { maker }, undefined, t, this.#eras[maker] ?? []);
+        for (const r of readings) {
+          if (p === 0) break;
+          if ('value' in r.observation) p *= this.#strangerShows(r, maker, t);
+        }
+        over += w * p;
+      });
+      sum += share * size * over;
+    }
+    return sum;
+  }
+
+  #strangerShows({ feature, observation }: Reading, maker: number, month: number): number {
+    if (!('value' in observation)) return 1;
+    const e = this.world.rates.misreading[certaintyOf(observation)];
+    const value = String(observation.value);
+    const custom = this.world.customs[maker]?.get(feature.id);
+    const at = feature.values?.findIndex((v) => v.id === value) ?? -1;
+    const told = custom && customShare(custom, custom.since, value, month);
+    const other = custom?.disputed && customShare(custom, custom.disputed.since, value, month);
+    const share =
+      told === undefined
+        ? (this.#habits[maker]?.[this.world.features.indexOf(feature)]?.[at] ?? 0)
+        : other === undefined
+          ? told
+          : (1 - (custom?.disputed?.share ?? 0)) * told + (custom?.disputed?.share ?? 0) * other;
+    return share * (1 - e) + ((1 - share) * e) / ((feature.values?.length ?? 2) - 1);
+  }
+
+  /** The sizes of an undescribed pattern, over how long and how heavy it may be. */
+  #sizeChance(readings: readonly Reading[]): number {
+    const measured = readings.filter((r) => 'measure' in r.observation);
+    if (measured.length === 0) return 1;
+    let sum = 0;
+    for (let i = 0; i < SIZES; i++) {
+      const closed = 75 + (55 * (i + 0.5)) / SIZES;
+      let p = 1;
+      for (const { feature, observation } of measured) {
+        if (!('measure' in observation)) continue;
+        const one = (value: number, tolerance: number) =>
+          this.#densityAt({ value, tolerance }, feature, observation.measure, observation.resolution ?? 0.1);
+        if (feature.id === 'closed') p *= one(closed, 1);
+        else if (feature.id === 'blade') p *= one(closed * 0.76, 0.8);
+        else {
+          let mass = 0;
+          for (let k = 0; k < MASSES; k++)
+            mass += one(closed * (0.6 + (0.4 * (k + 0.5)) / MASSES), 4) / MASSES;
+          p *= mass;
+        }
+      }
+      sum += p / SIZES;
+    }
+    return sum;
   }
 
   #otherThanOwn({ feature, observation }: Reading, truth: Truth, month: number): number {
@@ -346,4 +432,21 @@ function overMonths(truth: Truth, of: (month: number) => number): number {
   let sum = 0;
   for (let t = 0; t < share.length; t++) sum += (share[t] ?? 0) * of(from + t);
   return sum;
+}
+
+/** Steps over the length and the mass of an undescribed pattern. */
+const SIZES = 220;
+const MASSES = 24;
+
+/** In which months a piece of an undescribed pattern of the maker was made. */
+function strangerMonths(world: World, maker: number): { from: number; share: Float64Array } {
+  const { from, to } = activeOf(world.contents, maker);
+  const [shortest, longest] = STRANGER_MONTHS;
+  const share = new Float64Array(to - from + longest);
+  const starts = to - longest - from + 1;
+  for (let s = 0; s < starts; s++)
+    for (let length = shortest; length <= longest; length += 6)
+      for (let t = 0; t < length; t++) share[s + t] = (share[s + t] ?? 0) + 1 / length;
+  const total = share.reduce((a, b) => a + b, 0);
+  return { from, share: share.map((x) => x / total) };
 }

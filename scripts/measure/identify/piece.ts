@@ -1,15 +1,15 @@
 /** Draws one piece from a world and lets somebody look at it: the generating process, step by step. */
 import type { Observation } from '@jutbank/core/bench';
 import type { Chance } from '@jutbank/core/chance';
-import type { Feature, SwapClass } from '@jutbank/core/reference';
+import type { Feature, NominalMeasure, SwapClass } from '@jutbank/core/reference';
 import {
   drawFrom,
   PARAMETERS,
   TICK_STAMPS,
-  TODAY,
   type Certainty,
   type Custom,
   type Found,
+  type Stranger,
   type Truth,
   type World,
 } from './world.ts';
@@ -19,23 +19,29 @@ export interface Piece {
   readonly truth: number | undefined;
   readonly found: Found;
   readonly observations: readonly Observation[];
+  /** nothing was exchanged and nothing misread */
+  readonly asMade: boolean;
+  readonly genuine: boolean;
 }
+const UNLISTED = ['relative', 'stranger', 'anything'] as const;
 
-/** The share of each truth among what turns up: made × surviving, counterfeits sharing a total by place. */
+/** The share of each truth among what turns up; counterfeits as a share of what they imitate, by place. */
 export function sharesOf(world: World, found: Found): Float64Array {
-  const weight = world.truths.map((t) => t.quantity * survivingOf(t));
-  const fake = world.truths.map((t) => t.variant.kind === 'counterfeit');
-  const sum = (of: boolean) => weight.reduce((a, w, i) => a + (fake[i] === of ? w : 0), 0);
-  const fakes = sum(true);
-  const share = fakes > 0 ? world.rates.counterfeits[found] : 0;
-  return Float64Array.from(weight, (w, i) =>
-    fake[i] ? (share * w) / fakes : ((1 - share) * w) / sum(false),
+  const share = world.rates.counterfeits[found];
+  const odds = share / (1 - share);
+  const weight = Float64Array.from(
+    world.truths,
+    (t) => t.met * (t.variant.kind === 'counterfeit' ? odds : 1),
   );
+  const total = weight.reduce((a, b) => a + b, 0);
+  return weight.map((w) => w / total);
 }
 
-export function survivingOf(truth: Truth): number {
-  const age = (TODAY - truth.months.from - truth.months.share.length / 2) / 12;
-  return 2 ** (-Math.max(0, age) / PARAMETERS.halfLife);
+/** As above, of what is genuine alone. */
+export function genuineShares(world: World): Float64Array {
+  const weight = Float64Array.from(world.truths, (t) => (t.variant.kind === 'counterfeit' ? 0 : t.met));
+  const total = weight.reduce((a, b) => a + b, 0);
+  return weight.map((w) => w / total);
 }
 
 /** P(value | month) under a custom: old and new halve the time in which old stock was used up. */
@@ -54,14 +60,19 @@ const valuesOf = (f: Feature) => (f.values ?? []).map((v) => v.id);
 export function drawPiece(world: World, luck: Chance): Piece {
   const found = luck.pick(Object.keys(PARAMETERS.counterfeitShare) as Found[]);
   if (luck.yes(PARAMETERS.unlisted)) {
-    const relative = luck.yes(PARAMETERS.relative);
-    return { truth: undefined, found, observations: lookAtUnlisted(world, luck, relative) };
+    const { relative, stranger, anything } = PARAMETERS.unlistedKinds;
+    const kind = UNLISTED[drawFrom(luck, [relative, stranger, anything])] ?? 'anything';
+    const observations =
+      kind === 'stranger' ? lookAtStranger(world, luck) : lookAtUnlisted(world, luck, kind === 'relative');
+    return { truth: undefined, found, observations, asMade: false, genuine: true };
   }
   const truth = drawFrom(luck, sharesOf(world, found));
-  return { truth, found, observations: lookAt(world, luck, truth) };
+  const genuine = world.truths[truth]?.variant.kind !== 'counterfeit';
+  return { truth, found, genuine, ...lookAt(world, luck, truth) };
 }
 
-const drawMonth = (truth: Truth, luck: Chance) => truth.months.from + drawFrom(luck, truth.months.share);
+const drawMonth = (truth: Pick<Truth, 'months'>, luck: Chance) =>
+  truth.months.from + drawFrom(luck, truth.months.share);
 
 /** What the feature shows on a piece of this truth made in this month, when nothing was exchanged. */
 function shownValue(
@@ -91,7 +102,10 @@ function shownValue(
 
 function shownMeasure(truth: Truth, feature: Feature, world: World, luck: Chance): number {
   const pattern = world.contents.patterns.find((p) => p.id === truth.variant.pattern);
-  const nominal = pattern?.measures?.[feature.id] ?? { value: 100, tolerance: 1 };
+  return shownSize(pattern?.measures?.[feature.id] ?? { value: 100, tolerance: 1 }, feature, luck);
+}
+
+function shownSize(nominal: NominalMeasure, feature: Feature, luck: Chance): number {
   if (luck.yes(PARAMETERS.simplyOff)) return nominal.value * luck.between(0.75, 1.25);
   const made = nominal.value + ((nominal.tolerance ?? 1) / 2) * luck.normal();
   const lost =
@@ -108,7 +122,7 @@ const rounded = (x: number, step: number) => Math.round(x / step) * step;
 export const applicable = (world: World, truth: Truth) =>
   world.features.filter((f) => !f.constructions || f.constructions.includes(truth.construction));
 
-function lookAt(world: World, luck: Chance, at: number): Observation[] {
+function lookAt(world: World, luck: Chance, at: number): Pick<Piece, 'observations' | 'asMade'> {
   const truth = world.truths[at];
   if (!truth) throw new Error('no such truth');
   const month = drawMonth(truth, luck);
@@ -131,7 +145,12 @@ function lookAt(world: World, luck: Chance, at: number): Observation[] {
   });
   const judged = world.truths[truth.judgedAs] ?? truth;
   const stamped = truth.judgedAs === at ? month : drawMonth(judged, luck);
-  return [...observations, ...stampsOf(world, luck, judged, truth, stamped)];
+  const stamps = stampsOf(world, luck, judged, truth, stamped);
+  const agrees = (o: Observation) =>
+    !('value' in o) ||
+    !truth.variant.features?.[o.feature] ||
+    truth.variant.features[o.feature]?.includes(o.value);
+  return { observations: [...observations, ...stamps], asMade: observations.every(agrees) };
 }
 
 function whatIsLookedAt(features: readonly Feature[], luck: Chance): Feature[] {
@@ -164,36 +183,49 @@ function measured(feature: Feature, size: number, luck: Chance): Observation {
 
 /** Stamps of a genuine piece show its month; those of a counterfeit a month of what it imitates. */
 function stampsOf(world: World, luck: Chance, judged: Truth, truth: Truth, month: number): Observation[] {
-  const seen: Observation[] = [];
-  const { marks } = world.contents;
-  if (luck.yes(0.6)) {
-    const own = (judged.variant.marks ?? []).find((id) =>
-      holds(marks.find((k) => k.id === id)?.window, month),
-    );
-    const certainty = certaintyOf(luck);
-    const wrong = own === undefined || luck.yes(world.rates.misreading[certainty]);
-    seen.push({ mark: wrong ? luck.pick(marks.filter((k) => k.id !== own)).id : own, certainty });
-  }
-  const ticks = world.contents.codes.find((c) => c.kind === 'date' && c.maker === `m${judged.maker}`);
-  if (ticks?.kind === 'date' && luck.yes(0.4)) {
-    const certainty = certaintyOf(luck);
-    const right = tickStamp(world, judged.maker, Math.floor(month / 12));
-    if (right !== undefined) {
-      const wrong = luck.yes(world.rates.misreading[certainty]);
-      const stamp = wrong ? (right + luck.whole(1, TICK_STAMPS - 1)) % TICK_STAMPS : right;
-      seen.push({
-        code: ticks.id,
-        reads: { ticks: stamp % 10, row: stamp < 10 ? 'above' : 'below' },
-        certainty,
-      });
-    }
-  }
+  const seen = eraStamps(world, luck, judged.maker, judged.variant.marks ?? [], month);
   const serial = `${truth.variant.pattern}-serial`;
   if (
     truth.variant.kind === 'limited' ||
     (truth.variant.kind === 'counterfeit' && world.serialPatterns.has(truth.variant.pattern))
   ) {
     if (luck.yes(0.7)) seen.push({ code: serial, text: `N-${serialNumber(judged, truth, luck)}` });
+  }
+  return seen;
+}
+
+/** The maker's stamp of the month and its year signs, each looked for or not. */
+function eraStamps(
+  world: World,
+  luck: Chance,
+  maker: number,
+  borne: readonly string[],
+  month: number,
+): Observation[] {
+  const seen: Observation[] = [];
+  const { marks } = world.contents;
+  if (luck.yes(0.6)) {
+    const own = borne.find((id) => holds(marks.find((k) => k.id === id)?.window, month));
+    const certainty = certaintyOf(luck);
+    const wrong = own === undefined || luck.yes(world.rates.misreading[certainty]);
+    seen.push({ mark: wrong ? luck.pick(marks.filter((k) => k.id !== own)).id : own, certainty });
+  }
+  const ticks = world.contents.codes.find((c) => c.kind === 'date' && c.maker === `m${maker}`);
+  if (ticks?.kind === 'date' && luck.yes(0.4)) {
+    const certainty = certaintyOf(luck);
+    const right = tickStamp(world, maker, Math.floor(month / 12));
+    if (right !== undefined) {
+      const otherRow = luck.yes(world.rates.mistakenArrangement);
+      const wrong = luck.yes(world.rates.misreading[certainty]);
+      const stamp =
+        (wrong ? right + luck.whole(1, TICK_STAMPS - 1) : otherRow ? right + TICK_STAMPS / 2 : right) %
+        TICK_STAMPS;
+      seen.push({
+        code: ticks.id,
+        reads: { ticks: stamp % 10, row: stamp < 10 ? 'above' : 'below' },
+        certainty,
+      });
+    }
   }
   return seen;
 }
@@ -224,9 +256,43 @@ export function tickStamp(world: World, maker: number, year: number): number | u
   return minus >= 0 && minus <= 9 ? 10 + minus : undefined;
 }
 
-/** Half of what is unlisted is a near relative of something listed, half is just any knife. */
+/** A piece of a pattern nobody described: its maker's habits, customs, stamps and months, its own sizes. */
+function lookAtStranger(world: World, luck: Chance): Observation[] {
+  const { strangers } = world;
+  const total = strangers.reduce((sum, s) => sum + s.met, 0);
+  const stranger = strangers[
+    drawFrom(
+      luck,
+      strangers.map((s) => s.met / total),
+    )
+  ] as Stranger;
+  const month = drawMonth(stranger, luck);
+  const features = world.features.filter(
+    (f) => !f.constructions || f.constructions.includes(stranger.construction),
+  );
+  const observations = whatIsLookedAt(features, luck).map((feature): Observation => {
+    if (feature.kind === 'measure') {
+      const nominal = stranger.sizes[feature.id as keyof Stranger['sizes']];
+      return measured(feature, shownSize(nominal, feature, luck), luck);
+    }
+    const custom = world.customs[stranger.maker]?.get(feature.id);
+    const values = valuesOf(feature);
+    const shown = custom
+      ? values[
+          drawFrom(
+            luck,
+            values.map((v) => customShare(custom, custom.since, v, month)),
+          )
+        ]
+      : stranger.shown.get(feature.id);
+    return misread(world, feature, shown ?? 'v0', luck);
+  });
+  return [...observations, ...eraStamps(world, luck, stranger.maker, stranger.marks, month)];
+}
+
+/** Half of what is unlisted is a near relative of something listed, a fifth is just any knife. */
 function lookAtUnlisted(world: World, luck: Chance, relative: boolean): Observation[] {
-  const base = luck.pick(world.truths);
+  const base = world.truths[drawFrom(luck, genuineShares(world))] as Truth;
   const judged = world.truths[base.judgedAs] ?? base;
   const month = drawMonth(judged, luck);
   const looked = whatIsLookedAt(applicable(world, base), luck);

@@ -42,9 +42,19 @@ export const PARAMETERS = {
   misreading: { sure: 0.02, likely: 0.1, unsure: 0.3 },
   exchange: { never: 0.01, hard: 0.02, moderate: 0.08, easy: 0.2 },
   donorSameMaker: 0.8,
+  /** frequency at a bench: a power of what is left, drawn for each maker, times what nobody could know (sd of ln) */
+  exponent: [0.6, 0.12],
+  apart: { kind: 0.35, maker: 0.4, pattern: 0.5, variant: 0.25 },
+  /** share of limited forms that are small numbered runs, and their sizes */
+  smallRuns: 0.5,
+  smallRun: [10, 300],
+  /** the right signs of a year stamp taken for the other row's */
+  mistakenArrangement: 0.06,
   unlisted: 0.05,
-  relative: 0.5,
+  unlistedKinds: { relative: 0.5, stranger: 0.3, anything: 0.2 },
   relativeDiffers: 0.15,
+  /** patterns of a maker that the reference does not describe */
+  strangersPerMaker: [1, 3],
   counterfeitShare: { 'specialist-dealer': 0.02, estate: 0.03, fair: 0.08, online: 0.15, unknown: 0.06 },
   /** half-life of surviving, in years */
   halfLife: 80,
@@ -75,6 +85,8 @@ export interface Truth {
   readonly months: { readonly from: number; readonly share: Float64Array };
   readonly quantity: number;
   readonly quantityKnown: boolean;
+  /** how often it comes to a bench, relative; a counterfeit's before the place it is found */
+  readonly met: number;
   /** whose dates its stamps show: the imitated variant for a counterfeit */
   readonly judgedAs: number;
 }
@@ -82,6 +94,8 @@ export interface Truth {
 export interface World {
   readonly contents: PackContents;
   readonly truths: readonly Truth[];
+  /** pieces of patterns nobody described, by makers that are */
+  readonly strangers: readonly Stranger[];
   readonly features: readonly Feature[];
   /** per maker, per feature: how its patterns choose among the values */
   readonly habits: readonly (readonly Float64Array[])[];
@@ -89,6 +103,7 @@ export interface World {
   readonly rates: {
     readonly misreading: Readonly<Record<Certainty, number>>;
     readonly exchange: Readonly<Record<SwapClass, number>>;
+    readonly mistakenArrangement: number;
     readonly counterfeits: Readonly<Record<Found, number>>;
   };
   readonly serialPatterns: ReadonlySet<string>;
@@ -96,14 +111,26 @@ export interface World {
   readonly tickBases: readonly (number | undefined)[];
 }
 
+/** An undescribed pattern: sizes, months and stamps of its own. */
+export interface Stranger {
+  readonly maker: number;
+  readonly construction: Construction;
+  readonly sizes: Sizes;
+  readonly months: { readonly from: number; readonly share: Float64Array };
+  readonly shown: ReadonlyMap<string, string>;
+  readonly marks: readonly string[];
+  readonly met: number;
+}
+export type Sizes = Readonly<Record<'closed' | 'blade' | 'mass', { value: number; tolerance: number }>>;
+
 export const TODAY = 2026 * 12;
 const SWAPS: readonly SwapClass[] = ['never', 'hard', 'hard', 'moderate', 'moderate', 'easy', 'easy', 'hard'];
 const edtfMonth = (month: number) => `${Math.floor(month / 12)}-${String((month % 12) + 1).padStart(2, '0')}`;
 const span = (from: number, to: number) => `${edtfMonth(from)}/${edtfMonth(to)}`;
 
 /** Median yearly production of a pattern, and the sd of ln by which its forms differ from it. */
-export const YEARLY = 1000;
-export const FORM_SPREAD = 0.3;
+const YEARLY = 1000;
+const FORM_SPREAD = 0.3;
 
 /** How many ways there are of a tick-mark year stamp: two arrangements of ten counts. */
 export const TICK_STAMPS = 20;
@@ -123,6 +150,7 @@ export function makeWorld(seed: number, size: { readonly makers: number } = PARA
   const rates = {
     misreading: ofEach(PARAMETERS.misreading),
     exchange: ofEach(PARAMETERS.exchange),
+    mistakenArrangement: jittered(PARAMETERS.mistakenArrangement),
     counterfeits: ofEach(PARAMETERS.counterfeitShare),
   };
   const truths: Truth[] = [];
@@ -131,13 +159,21 @@ export function makeWorld(seed: number, size: { readonly makers: number } = PARA
   const serialPatterns = new Set<string>();
   for (let m = 0; m < size.makers; m++)
     makeMaker(m, luck, { contents, features, truths, habits, customs, serialPatterns });
+  const encounters = makeEncounters(luck, size.makers);
+  const met = encounters(truths);
+  truths.forEach((truth, i) => (truths[i] = { ...truth, met: met[i] ?? 0 }));
+  const strangers = Array.from({ length: size.makers }, (_, m) =>
+    Array.from({ length: luck.whole(...PARAMETERS.strangersPerMaker) }, () =>
+      makeStranger(m, luck, { contents, features, truths, habits, customs, serialPatterns }),
+    ),
+  ).flat();
   contents.variants = truths.map((t) => t.variant);
   const tickBases = contents.makers.map(({ id }) => {
     const code = contents.codes.find((c) => c.id === `${id}-ticks`);
     const rule = code?.kind === 'date' ? code.rules[0]?.year : undefined;
     return rule && 'plus' in rule ? rule.base : undefined;
   });
-  return { contents, truths, features, habits, customs, rates, serialPatterns, tickBases };
+  return { contents, truths, strangers, features, habits, customs, rates, serialPatterns, tickBases };
 }
 
 function makeFeatures(luck: Chance): Feature[] {
@@ -303,6 +339,88 @@ function production(luck: Chance, from: number, to: number, flat: boolean): Floa
   return share.map((x) => x / total);
 }
 
+export function sizesOf(luck: Chance): Sizes {
+  const closed = luck.between(75, 130);
+  return {
+    closed: { value: Math.round(closed * 10) / 10, tolerance: 1 },
+    blade: { value: Math.round(closed * 7.6) / 10, tolerance: 0.8 },
+    mass: { value: Math.round(closed * luck.between(0.6, 1)), tolerance: 4 },
+  };
+}
+
+export function survivingOf(months: Truth['months']): number {
+  const age = (TODAY - months.from - months.share.length / 2) / 12;
+  return 2 ** (-Math.max(0, age) / PARAMETERS.halfLife);
+}
+
+/** Frequencies at a bench, with what is peculiar to each kind, maker and construction, pattern and variant. */
+function makeEncounters(luck: Chance, makers: number): (truths: readonly Truth[]) => Float64Array {
+  const [mean, sd] = PARAMETERS.exponent;
+  const { apart } = PARAMETERS;
+  const exponents = Array.from({ length: makers }, () =>
+    Math.min(1, Math.max(0.35, mean + sd * luck.normal())),
+  );
+  const drawn = new Map<string, number>();
+  const of = (key: string, spread: number) => {
+    const known = drawn.get(key) ?? spread * luck.normal();
+    drawn.set(key, known);
+    return known;
+  };
+  return (truths) => {
+    const met = Float64Array.from(truths, ({ variant, maker, construction, quantity, months }) =>
+      Math.exp(
+        (exponents[maker] ?? mean) * Math.log(quantity * survivingOf(months)) +
+          of(`kind ${variant.kind}`, apart.kind) +
+          of(`maker ${maker} ${construction}`, apart.maker) +
+          of(`pattern ${variant.pattern}`, apart.pattern) +
+          apart.variant * luck.normal(),
+      ),
+    );
+    // a counterfeit is as frequent as what it imitates is wanted
+    return met.map((own, i) => {
+      const truth = truths[i];
+      return truth?.variant.kind === 'counterfeit' ? (met[truth.judgedAs] ?? own) : own;
+    });
+  };
+}
+
+function makeStranger(
+  m: number,
+  luck: Chance,
+  { contents, features, truths, habits, customs }: Making,
+): Stranger {
+  const own = truths.filter((t) => t.maker === m && t.variant.kind !== 'counterfeit');
+  const { construction, met } = luck.pick(own);
+  const { from: first, to: last } = activeOf(contents, m);
+  const from = luck.whole(first, last - STRANGER_MONTHS[1]);
+  const months = { from, share: production(luck, from, from + luck.whole(...STRANGER_MONTHS) - 1, true) };
+  const shown = features
+    .filter(
+      (f) =>
+        f.kind === 'category' &&
+        !customs[m]?.has(f.id) &&
+        (!f.constructions || f.constructions.includes(construction)),
+    )
+    .map((f) => [f.id, `v${drawFrom(luck, habits[m]?.[features.indexOf(f)] ?? [1])}`] as const);
+  return {
+    maker: m,
+    construction,
+    sizes: sizesOf(luck),
+    months,
+    shown: new Map(shown),
+    marks: contents.marks.filter((k) => k.maker === `m${m}`).map((k) => k.id),
+    met,
+  };
+}
+/** How long an undescribed form was made, in months. */
+export const STRANGER_MONTHS = [12, 150] as const;
+
+export function activeOf(contents: PackContents, m: number): { from: number; to: number } {
+  const [a = '', b = ''] = (contents.makers[m]?.active ?? '').split('/');
+  const month = (text: string) => Number(text.slice(0, 4)) * 12 + Number(text.slice(5, 7)) - 1;
+  return { from: month(a), to: month(b) };
+}
+
 function makePattern(
   m: number,
   id: string,
@@ -312,12 +430,7 @@ function makePattern(
   maker: { from: number; to: number; marks: readonly Mark[] },
 ): void {
   const { contents, features, truths } = making;
-  const closed = luck.between(75, 130);
-  const size = {
-    closed: { value: Math.round(closed * 10) / 10, tolerance: 1 },
-    blade: { value: Math.round(closed * 7.6) / 10, tolerance: 0.8 },
-    mass: { value: Math.round(closed * luck.between(0.6, 1)), tolerance: 4 },
-  };
+  const size = sizesOf(luck);
   contents.patterns.push({
     id,
     maker: `m${m}`,
@@ -351,11 +464,15 @@ function makePattern(
     const limited = luck.yes(0.12);
     const kind: VariantKind = limited ? 'limited' : 'production';
     const years = (to - from + 1) / 12;
-    const quantity = Math.max(
-      20,
-      Math.round(yearly * years * (limited ? 0.1 : 1) * Math.exp(FORM_SPREAD * luck.normal())),
-    );
-    const known = luck.yes(PARAMETERS.quantityKnown);
+    const small = limited && luck.yes(PARAMETERS.smallRuns);
+    const [least, most] = PARAMETERS.smallRun;
+    const quantity = small
+      ? Math.round(least * (most / least) ** luck.next())
+      : Math.max(
+          20,
+          Math.round(yearly * years * (limited ? 0.1 : 1) * Math.exp(FORM_SPREAD * luck.normal())),
+        );
+    const known = small || luck.yes(PARAMETERS.quantityKnown);
     const byYear = known && luck.yes(PARAMETERS.yearlyFigures);
     const share = production(luck, from, to, !byYear);
     const variant: Variant = {
@@ -382,7 +499,7 @@ function makePattern(
         : {}),
       ...(limited ? { edition: { run: quantity, firstNumber: 1 } } : {}),
     };
-    const common = { maker: m, construction, months: { from, share } };
+    const common = { maker: m, construction, months: { from, share }, met: 0 };
     truths.push({ variant, ...common, quantity, quantityKnown: known, judgedAs: truths.length });
     const original = truths.length - 1;
     if (limited) addSerial(id, m, making);

@@ -1,6 +1,7 @@
 /** Open questions on pieces, the numbers a shop watches for, and numbers that were seen before. */
 import { ulid } from 'ulid';
-import { readSerial, type Alert, type Observation, type ReferenceIndex } from '@jutbank/core/bench';
+import type { Alert, Observation, ReferenceIndex } from '@jutbank/core/bench';
+import { readSerial } from '@jutbank/core/reference';
 import type { PieceQuestion, WatchedNumber } from '@jutbank/contract/bench';
 import type { Queries } from '../db/index.ts';
 import { instant } from '../intake/index.ts';

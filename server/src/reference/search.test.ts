@@ -1,7 +1,10 @@
+import { dayOf } from '@jutbank/core/dates';
 import { describe, expect, test } from '@jest/globals';
 import { compileReference } from '@jutbank/core/bench';
 import { emptyContents, type PackContents } from '@jutbank/core/reference';
 import { searchReference } from './search.ts';
+
+const TODAY = dayOf(2026, 11, 1);
 
 const contents: PackContents = {
   ...emptyContents(),
@@ -52,7 +55,7 @@ const contents: PackContents = {
     { id: 'late', pattern: 'jack', name: 'Second form', kind: 'production', window: '1935/1950' },
   ],
 };
-const index = compileReference(contents, '1');
+const index = compileReference(contents, '1', TODAY);
 const found = (q: string) => searchReference(index, q).map((h) => `${h.kind} ${h.id}`);
 
 describe('finding by whatever is known', () => {

@@ -1,6 +1,6 @@
 /** Finding things of the reference by whatever is known of them. */
-import { monthOf, readSerial, type ReferenceIndex } from '@jutbank/core/bench';
-import { parsePatternNumber, type Code, type Pattern } from '@jutbank/core/reference';
+import { monthOf, type ReferenceIndex } from '@jutbank/core/bench';
+import { parsePatternNumber, readSerial, type Code, type Pattern } from '@jutbank/core/reference';
 import type { SearchHit } from '@jutbank/contract/shop';
 
 const MOST_HITS = 8;
@@ -102,7 +102,7 @@ const MOST_TOGETHER = 24;
 function spelled(index: ReferenceIndex, q: string): [Pattern, Code][] {
   return index.contents.codes.flatMap((code): [Pattern, Code][] => {
     if (code.kind === 'pattern-number') {
-      const numbers = new Set(parsePatternNumber(code, q).flatMap((p) => p.patternNumber ?? []));
+      const numbers = new Set(parsePatternNumber(code, q).parses.flatMap((p) => p.patternNumber ?? []));
       return index.contents.patterns
         .filter((p) => numbers.has(p.number ?? '') && (code.maker == null || p.maker === code.maker))
         .map((p) => [p, code]);

@@ -202,7 +202,7 @@ function ReadingTable({ code }: { code: DateCode }) {
 
 function PatternNumberPreview({ code, words }: { code: PatternNumberCode; words: Vocabulary }) {
   const [text, setText] = useState('');
-  const parses = text.trim() === '' ? [] : parsePatternNumber(code, text);
+  const parses = text.trim() === '' ? [] : parsePatternNumber(code, text).parses;
   const meaning = (feature: string, value: string | number) => {
     const f = words.features.find((x) => x.id === feature);
     return `${f?.label ?? feature}: ${f?.values?.find((v) => v.id === value)?.label.toLowerCase() ?? value}`;

@@ -1,0 +1,18 @@
+-- What the shop has met, counted for the engine: decisions, and whether they are learnt from.
+
+INSERT INTO revision (name) VALUES ('decisions');
+
+ALTER TABLE shop
+  ADD COLUMN learns_frequency BOOLEAN NOT NULL DEFAULT TRUE;
+
+ALTER TABLE piece
+  ADD COLUMN decided_variant VARCHAR(80) CHARACTER SET ascii COLLATE ascii_bin
+    AS (JSON_VALUE(attribution, '$.variant')) VIRTUAL,
+  ADD COLUMN decided_pattern VARCHAR(80) CHARACTER SET ascii COLLATE ascii_bin
+    AS (JSON_VALUE(attribution, '$.pattern')) VIRTUAL,
+  ADD COLUMN decided_tier VARCHAR(20) CHARACTER SET ascii COLLATE ascii_bin
+    AS (JSON_VALUE(attribution, '$.tier')) VIRTUAL,
+  ADD INDEX piece_decided (decided_tier, decided_variant, decided_pattern);
+
+ALTER TABLE comparable
+  ADD INDEX comparable_met (price_kind, state, variant_id, pattern_id, piece_id);
