@@ -5,6 +5,7 @@
 import type { DatedWindow, FeatureReading } from '../reference/index.ts';
 import { SILENT, type Column, type ReferenceIndex, type Row } from './compile.ts';
 import { overMonths, prefixOf } from './posterior.ts';
+import { alternatives } from './sign.ts';
 import { holdOver, reliabilityOdds, scopedWindows, statementSpans, type DatedPart } from './datedSigns.ts';
 
 /** Shares below this are no custom of that month: nothing is known of it. */
@@ -13,13 +14,19 @@ const HARDLY = 0.05;
 interface Scope {
   /** per value: how much of the month's custom is its own; NaN where no value holds the month */
   readonly shares: ReadonlyMap<FeatureReading, Float32Array>;
+  /** the same for each value that nobody dated: rare where some dated one was in use, NaN where none was */
+  readonly undated: Float32Array;
 }
 interface FeatureCustoms {
   readonly scopes: readonly Scope[];
   /** per row: its scope, −1 where nobody dated the feature for it or the variant records it */
   readonly scopeOf: Int32Array;
   /** per scope and value: prefix sums of the share, worked out when a row of the scope is first in play */
-  readonly prefixes: (ReadonlyMap<FeatureReading, Float64Array> | undefined)[];
+  readonly prefixes: (Prefixes | undefined)[];
+}
+interface Prefixes {
+  readonly shares: ReadonlyMap<FeatureReading, Float64Array>;
+  readonly undated: Float64Array;
 }
 
 /** Worked out once per reference and feature, when the feature is first observed. */
@@ -63,7 +70,7 @@ function workOut(index: ReferenceIndex, column: Column): FeatureCustoms | undefi
           return own.length > 0 ? [[value, own] as const] : [];
         }),
       );
-      at = spoken.size > 0 ? scopes.push({ shares: sharesOf(index, spoken) }) - 1 : -1;
+      at = spoken.size > 0 ? scopes.push(scopeOfWindows(index, column, spoken)) - 1 : -1;
       scopeAt.set(key, at);
     }
     scopeOf[row.index] = at;
@@ -71,10 +78,14 @@ function workOut(index: ReferenceIndex, column: Column): FeatureCustoms | undefi
   return { scopes, scopeOf, prefixes: [] };
 }
 
-function sharesOf(
+/** How much of what was in use in a month the sources may have left out. */
+const LEFT_OUT = 0.05;
+
+function scopeOfWindows(
   index: ReferenceIndex,
+  column: Column,
   byValue: ReadonlyMap<FeatureReading, readonly DatedWindow[]>,
-): Map<FeatureReading, Float32Array> {
+): Scope {
   const { length } = index.calendar;
   const together = new Float64Array(length);
   const weights = new Map<FeatureReading, Float64Array>();
@@ -95,12 +106,19 @@ function sharesOf(
     own.forEach((hold, i) => (together[i] = (together[i] ?? 0) + hold));
     weights.set(value, own);
   }
-  return new Map(
-    [...weights].map(([value, own]) => [
-      value,
-      Float32Array.from(own, (hold, i) => ((together[i] ?? 0) > HARDLY ? hold / (together[i] ?? 1) : NaN)),
-    ]),
-  );
+  const others = Math.max(1, alternatives(column) - byValue.size);
+  const isCustom = (i: number) => (together[i] ?? 0) > HARDLY;
+  return {
+    shares: new Map(
+      [...weights].map(([value, own]) => [
+        value,
+        Float32Array.from(own, (hold, i) =>
+          isCustom(i) ? ((1 - LEFT_OUT) * hold) / (together[i] ?? 1) : NaN,
+        ),
+      ]),
+    ),
+    undated: Float32Array.from(together, (_, i) => (isCustom(i) ? LEFT_OUT / others : NaN)),
+  };
 }
 
 /**
@@ -118,18 +136,22 @@ export function customsOf(
   const customs = customsOfFeature(index, column);
   if (!customs) return undefined;
   const { error, n } = read;
-  const own = (1 - exchanged.chance) * (1 - error - error / (n - 1));
-  const anyway = ((1 - exchanged.chance) * error) / (n - 1) + exchanged.chance * exchanged.shows;
+  const right = 1 - error - error / (n - 1);
+  const wrong = error / (n - 1);
   const factors: Float64Array[] = [];
-  const factorOf = Int32Array.from(customs.scopes, ({ shares }) => {
-    const share = shares.get(value);
-    if (!share) return -1;
-    const factor = new Float64Array(share.length);
-    for (let i = 0; i < factor.length; i++) {
+  const unmixed: Float64Array[] = [];
+  const factorOf = Int32Array.from(customs.scopes, ({ shares, undated }) => {
+    const share = shares.get(value) ?? undated;
+    const own = new Float64Array(share.length);
+    const mixed = new Float64Array(share.length);
+    for (let i = 0; i < own.length; i++) {
       const told = share[i] ?? NaN;
-      factor[i] = own * (Number.isNaN(told) ? 1 / n : told) + anyway;
+      const chance = right * (Number.isNaN(told) ? 1 / n : told) + wrong;
+      own[i] = chance;
+      mixed[i] = (1 - exchanged.chance) * chance + exchanged.chance * exchanged.shows;
     }
-    return factors.push(factor) - 1;
+    unmixed.push(own);
+    return factors.push(mixed) - 1;
   });
   if (factors.length === 0) return undefined;
   const classOf = new Int32Array(customs.scopeOf.length);
@@ -137,7 +159,7 @@ export function customsOf(
     const scope = customs.scopeOf[r] ?? -1;
     classOf[r] = scope < 0 ? -1 : (factorOf[scope] ?? -1);
   }
-  return { classOf, factors, from: index.calendar.from };
+  return { classOf, factors, unmixed, from: index.calendar.from };
 }
 
 /**
@@ -150,22 +172,21 @@ export function customsSpoken(
 ): ((row: Row, value: FeatureReading) => number | undefined) | undefined {
   const customs = customsOfFeature(index, column);
   if (!customs) return undefined;
-  const prefixesOf = (at: number) => {
+  const anyone = 1 / alternatives(column);
+  const prefixed = (share: Float32Array) =>
+    prefixOf(Float64Array.from(share, (s) => (Number.isNaN(s) ? anyone : s)));
+  const prefixesOf = (at: number): Prefixes | undefined => {
     const scope = customs.scopes[at];
     return (
       scope &&
-      (customs.prefixes[at] ??= new Map(
-        [...scope.shares].map(([value, share]) => [
-          value,
-          prefixOf(Float64Array.from(share, (s) => (Number.isNaN(s) ? 1 / scope.shares.size : s))),
-        ]),
-      ))
+      (customs.prefixes[at] ??= {
+        shares: new Map([...scope.shares].map(([value, share]) => [value, prefixed(share)])),
+        undated: prefixed(scope.undated),
+      })
     );
   };
   return (row, value) => {
     const scope = prefixesOf(customs.scopeOf[row.index] ?? -1);
-    if (!scope) return undefined;
-    const prefix = scope.get(value);
-    return prefix ? overMonths(index, prefix, row.index) : 0;
+    return scope && overMonths(index, scope.shares.get(value) ?? scope.undated, row.index);
   };
 }

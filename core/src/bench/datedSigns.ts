@@ -10,6 +10,8 @@ export interface DatedPart {
   readonly classOf: Int32Array;
   /** P(observation | month) from month `from` on */
   readonly factors: readonly Float64Array[];
+  /** the same without the chance that the part was exchanged, where `factors` hold it */
+  readonly unmixed?: readonly Float64Array[];
   readonly from: Month;
 }
 
@@ -196,6 +198,9 @@ export function markDates(index: ReferenceIndex, id: string, error: number): Dat
 export const windowHold = (index: ReferenceIndex, window: string): Float64Array =>
   holdOver(index, periodOf(window).strict, periodOf(window).lenient);
 
+/** Signs that were never struck, or are another maker's, are seen this much more seldom than own ones are misread. */
+export const INVENTED = 0.1;
+
 /**
  * `(1−e−a)·[t in reading]/readings + a·[t in another arrangement's reading]/arrangements + e/all` for pieces of the
  * code's maker: e for any misreading, a for the right signs under the wrong arrangement.
@@ -211,16 +216,19 @@ export function dateCodeDates(
     /** readings of the same signs in each other arrangement, and the chance that it was mistaken */
     readonly arrangements: readonly (readonly string[])[];
     readonly mistaken: number;
+    /** everything the code can say; signs are hardly ever seen on a piece of another time, which bears none */
+    readonly covered: readonly string[];
   },
 ): DatedPart {
   const { from, length } = index.calendar;
   const { windows, error, all, arrangements } = read;
   const mistaken = arrangements.length > 0 ? read.mistaken : 0;
-  const factor = new Float64Array(length).fill(error / all);
+  const factor = new Float64Array(length).fill((INVENTED * error) / all);
   const raise = (window: string, chance: number) =>
-    windowHold(index, window).forEach(
-      (h, i) => (factor[i] = Math.max(factor[i] ?? 0, h * chance + error / all)),
-    );
+    windowHold(index, window).forEach((h, i) => {
+      if (h > 0) factor[i] = Math.max(factor[i] ?? 0, h * chance + error / all);
+    });
+  for (const window of read.covered) raise(window, 0);
   for (const window of windows) raise(window, (1 - error - mistaken) / windows.length);
   for (const others of arrangements)
     for (const window of others) raise(window, mistaken / arrangements.length / others.length);

@@ -2,6 +2,7 @@
  * Posterior over variants and "unlisted": prior × parts (whole or exchanged) × dates (engines.md, Identification).
  */
 import type { Construction, SwapClass } from '../reference/index.ts';
+import { byMonth } from './byMonth.ts';
 import type { ReferenceIndex, Row } from './compile.ts';
 import { changedBy, exchangeChance, type HistoryMark, type PieceHistory } from './history.ts';
 import type { FoundPlace, Within } from './observation.ts';
@@ -150,6 +151,13 @@ export function posteriorOf(
   const products = new Products(prior.map((p, r) => p * (dates[r] ?? 1)));
   for (const part of parts) products.timesPart(index, part);
   const logs = products.logs();
+  const datedAlone = signs.map((sign) => aloneByDate(index, sign));
+  refine(
+    left,
+    logs,
+    prior,
+    byMonth(index, signs, parts, datedAlone, (whole) => donorMeans(index, whole, settings)),
+  );
   const listedPrior = left.length > 0 ? 1 - index.frequency.unlisted : 0;
   const listedLog = Math.log(listedPrior);
   const unlistedLog =
@@ -173,8 +181,27 @@ export function posteriorOf(
     probability,
     unlisted: Math.exp(unlistedLog - top) / sum,
     parts,
-    datedAlone: signs.map((sign) => aloneByDate(index, sign)),
+    datedAlone,
   };
+}
+
+/** Leading rows that are weighed month by month, and how far behind the first one a row may be for it. */
+const REFINED = 120;
+const REFINED_LOG = Math.log(1e-5);
+
+function refine(
+  left: Int32Array,
+  logs: Float64Array,
+  prior: Float64Array,
+  exactly: ((row: number) => number) | undefined,
+): void {
+  if (!exactly) return;
+  let top = -Infinity;
+  for (let i = 0; i < left.length; i++) top = Math.max(top, logs[left[i] ?? 0] ?? -Infinity);
+  const near = left.filter((r) => (logs[r] ?? -Infinity) > top + REFINED_LOG);
+  const leading =
+    near.length <= REFINED ? near : near.sort((a, b) => (logs[b] ?? 0) - (logs[a] ?? 0)).subarray(0, REFINED);
+  for (const r of leading) logs[r] = Math.log(prior[r] ?? 0) + exactly(r);
 }
 
 function atLeast(rows: Int32Array, probability: Float64Array, least: number): Int32Array {

@@ -87,4 +87,4 @@ export const BENCH_SETTINGS: BenchSettings = {
 export const DEFAULT_SWAP: SwapClass = 'hard';
 export const DEFAULT_EFFORT: Effort = 'glance';
 /** Stamps stand in the tang, which is hardly ever exchanged. */
-export const STAMP_SWAP: SwapClass = 'hard';
+export const STAMP_SWAP: SwapClass = 'never';

@@ -11,7 +11,15 @@ import {
   type SerialCode,
 } from '../reference/index.ts';
 import type { ReferenceIndex, Row } from './compile.ts';
-import { dateCodeDates, historyMarkDates, judged, markDates, standsAt, windowHold } from './datedSigns.ts';
+import {
+  dateCodeDates,
+  INVENTED,
+  historyMarkDates,
+  judged,
+  markDates,
+  standsAt,
+  windowHold,
+} from './datedSigns.ts';
 import type { HistoryMark } from './history.ts';
 import { STAMP_SWAP, type BenchSettings } from './settings.ts';
 import { alternatives, backgroundShare, readingChance, TANG, type Sign } from './sign.ts';
@@ -83,6 +91,9 @@ export function historyMarkSign(
   };
 }
 
+/** Windows of a code that are laid over the calendar; a serial with more of them covers every month anyway. */
+const MOST_WINDOWS = 400;
+
 export function dateCodeSign(
   index: ReferenceIndex,
   id: string,
@@ -106,9 +117,10 @@ export function dateCodeSign(
     all: stamps,
     arrangements,
     mistaken: settings.mistakenArrangement,
+    covered: all.ok ? [...new Set(all.value.map((r) => r.window))].slice(0, MOST_WINDOWS) : [],
   });
   const holds = windows.map((window) => windowHold(index, window));
-  const elsewhere = error / stamps;
+  const elsewhere = (INVENTED * error) / stamps;
   const likelihood = filled(index, elsewhere);
   for (let r = 0; r < likelihood.length; r++) if ((dated.classOf[r] ?? -1) >= 0) likelihood[r] = 1;
   return {
@@ -212,7 +224,7 @@ export function patternNumberSign(
   if (readings.length === 0) return undefined;
   const error = read.readings.length > 0 ? certain : Math.max(certain, settings.misreading.likely);
   const patterns = Math.max(2, index.contents.patterns.length);
-  const likelihood = filled(index, error / patterns);
+  const likelihood = filled(index, (INVENTED * error) / patterns);
   const impliedChance = (row: Row, implied: ImpliedFeature): number => {
     const column = index.columns.get(implied.feature);
     if (!column) return 1;
@@ -318,17 +330,22 @@ export function serialSign(
   // a text that is no number of this code: an answer to the eye, none to the engine
   if (!serial) return undefined;
   const elsewhere = error / ANY_NUMBER;
-  const likelihood = filled(index, elsewhere);
+  const likelihood = filled(index, INVENTED * elsewhere);
   const concerns = (row: Row) =>
     (code.pattern == null || judged(index, row).pattern.id === code.pattern) &&
     (code.maker == null || judged(index, row).maker.id === code.maker);
   /** the variant whose run counts: an imitation's own where it has one, else that of what it imitates */
   const numbered = (row: Row) => (toldRuns(row).length > 0 ? row : judged(index, row));
   const sizeAgrees = (row: Row) => serial.run === undefined || toldRuns(row).includes(serial.run);
+  // where no edition is recorded at all, a number is against nobody
+  const recorded = index.rows.some((row) => concerns(row) && row.variant.edition != null);
   for (const row of index.rows) {
     if (!concerns(row)) continue;
     const of = numbered(row);
-    if (of.variant.edition == null) continue;
+    if (of.variant.edition == null) {
+      if (!recorded) likelihood[row.index] = (1 - error) / ANY_NUMBER;
+      continue;
+    }
     const holds = inRun(of, serial.number);
     if (holds === undefined) likelihood[row.index] = (1 - error) / ANY_NUMBER;
     else {
@@ -362,7 +379,7 @@ export function serialSign(
       if (!concerns(row)) return 'disagrees';
       const of = numbered(row);
       const holds = inRun(of, serial.number);
-      if (holds === undefined) return of.variant.edition == null ? 'disagrees' : 'silent';
+      if (holds === undefined) return recorded && of.variant.edition == null ? 'disagrees' : 'silent';
       return holds && sizeAgrees(of) ? 'agrees' : 'disagrees';
     },
   };

@@ -292,6 +292,8 @@ export class Oracle {
       const judged = truths[truth.judgedAs] ?? truth;
       const mixed = readings.map((r) => {
         const own = this.#together([r], truth);
+        // a relative differs only in what the form chose for itself
+        if ('value' in r.observation && truth.variant.features?.[r.feature.id] === undefined) return own;
         const isDated = this.#isDated(r, truth);
         const other = anyMeasure.get(r.feature.id) ?? (isDated ? undefined : this.#otherThanOwn(r, truth, 0));
         const fixed = isDated || other === undefined ? undefined : (1 - m) * own(0) + m * other;

@@ -297,7 +297,9 @@ function lookAtUnlisted(world: World, luck: Chance, relative: boolean): Observat
   const month = drawMonth(judged, luck);
   const looked = whatIsLookedAt(applicable(world, base), luck);
   const observations = looked.map((feature): Observation => {
-    const other = !relative || luck.yes(PARAMETERS.relativeDiffers);
+    // a relative follows its maker's customs; it differs in what a form chooses for itself
+    const chosen = feature.kind === 'measure' || base.variant.features?.[feature.id] !== undefined;
+    const other = !relative || (chosen && luck.yes(PARAMETERS.relativeDiffers));
     if (feature.kind === 'measure') {
       const from = other ? luck.pick(world.truths) : base;
       return measured(feature, shownMeasure(from, feature, world, luck), luck);
