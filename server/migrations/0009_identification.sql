@@ -1,6 +1,6 @@
--- What the shop has met, counted for the engine: decisions, and whether they are learnt from.
+-- What the shop has met: decisions and running numbers (revision "encounters"), and whether they are learnt from.
 
-INSERT INTO revision (name) VALUES ('decisions');
+INSERT INTO revision (name) VALUES ('encounters');
 
 ALTER TABLE shop
   ADD COLUMN learns_frequency BOOLEAN NOT NULL DEFAULT TRUE;
@@ -16,3 +16,7 @@ ALTER TABLE piece
 
 ALTER TABLE comparable
   ADD INDEX comparable_met (price_kind, state, variant_id, pattern_id, piece_id);
+
+-- What a person at the bench knows without the engine: makers and patterns that narrow the question.
+ALTER TABLE piece
+  ADD COLUMN narrowing JSON NULL;

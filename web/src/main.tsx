@@ -3,6 +3,7 @@ import createCache from '@emotion/cache';
 import { CacheProvider } from '@emotion/react';
 import '@fontsource-variable/archivo/wdth.css';
 import '@fontsource-variable/spline-sans-mono';
+import '@fontsource/dancing-script/latin-600.css';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { App } from './app/App.tsx';

@@ -6,10 +6,12 @@ import {
   OBSERVATION_STATES,
   TIERS,
   type IdentifyAnswer,
+  type LearntFrom,
+  type LearntLevel,
   type Observation,
 } from '@jutbank/core/bench';
 import { CONSTRUCTIONS } from '@jutbank/core/reference';
-import { answers, byId, route, slug, text, ulid, type Page } from '../http/index.ts';
+import { answers, byId, edtf, route, slug, text, ulid, type Page } from '../http/index.ts';
 
 const certainty = z.enum(CERTAINTIES).nullish();
 const valueObservation = z.strictObject({
@@ -65,7 +67,37 @@ export const identifyQuestion = z.object({
   limit: z.number().int().min(1).max(100).nullish(),
   /** the stored piece that is asked about: its own number is not one that was seen before */
   piece: ulid.nullish(),
+  /** what an appraiser decided: its making leads the date, probabilities stay */
+  decided: z.object({ variant: slug.nullish(), pattern: slug.nullish() }).nullish(),
+  /** in its package: only what shows through it can be looked at next */
+  sealed: z.boolean().nullish(),
 });
+
+/** What a person at the bench knows without the engine. */
+export const narrowing = z.object({
+  makers: z.array(slug).max(20).default([]),
+  patterns: z.array(slug).max(50).default([]),
+});
+export type NarrowingBody = z.infer<typeof narrowing>;
+
+/** How often things come to this shop's bench, as far as it was learnt. */
+export interface FrequencyAnswer {
+  learns: boolean;
+  /** chance that a piece is in no reference */
+  unlisted: number;
+  /** makers whose weights go by another power of what is left than the usual 0.6 */
+  exponents: { maker: string; name: string; exponent: number }[];
+  learnt: {
+    from: LearntFrom['from'];
+    named: number;
+    unnamed: number;
+    levels: {
+      level: LearntLevel['level'];
+      trust: number;
+      factors: { id: string; name: string; seen: number; expected: number; factor: number }[];
+    }[];
+  }[];
+}
 
 /** Something on a piece that nobody can explain yet. */
 export interface PieceQuestion {
@@ -117,10 +149,17 @@ export const attributionBody = z.object({
   pattern: slug.nullable(),
   tier: z.enum(TIERS),
   reason: text(2000).default(''),
+  /** when it was made, by the appraiser's own judgement, with the reason; every paper says this date */
+  made: edtf.nullish(),
+  madeReason: text(1000).default(''),
+  /** what overrules evidence that speaks against it: a document, an expert, an examination, named */
+  evidence: text(1000).default(''),
 });
 export type AttributionBody = z.infer<typeof attributionBody>;
 
-export interface StoredAttribution extends AttributionBody {
+export interface StoredAttribution extends Omit<AttributionBody, 'madeReason' | 'evidence'> {
+  madeReason?: string;
+  evidence?: string;
   decidedBy: string;
   decidedAt: string;
   engineVersion: string;
@@ -227,6 +266,23 @@ export const benchRoutes = {
     summary: 'Which variant, when made, how sure',
     body: identifyQuestion,
     answer: answers<IdentifyAnswer>('Candidates, attribution, dating, codes and what to look at next'),
+  }),
+  frequency: route({
+    method: 'get',
+    path: '/identify/frequency',
+    room: 'bench',
+    access: 'read',
+    summary: 'How often things come to the bench: what was learnt, from what, and how far it is believed',
+    answer: answers<FrequencyAnswer>('What was learnt'),
+  }),
+  putFrequency: route({
+    method: 'put',
+    path: '/identify/frequency',
+    room: 'bench',
+    access: 'appraise',
+    summary: 'Learn from sales and decisions, or do not',
+    body: z.object({ learns: z.boolean() }),
+    answer: answers<{ learns: boolean }>('As it is now'),
   }),
   identifyPiece: route({
     method: 'get',

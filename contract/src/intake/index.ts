@@ -1,12 +1,18 @@
 /** Pieces: intake, pictures, the tray and the sheet. */
 import { z } from 'zod';
-import type { Observation, Tier } from '@jutbank/core/bench';
+import type { MakingClash, Observation, Tier } from '@jutbank/core/bench';
 import { CONSTRUCTIONS, type Construction } from '@jutbank/core/reference';
 import type { GradeAnswer } from '@jutbank/core/condition';
 import type { Stage } from '@jutbank/core/intake';
 import type { Money } from '@jutbank/core/money';
 import type { CustodyEvent, Trail } from '@jutbank/core/provenance';
-import { attributionBody, observationsBody, type StoredAttribution } from '../bench/index.ts';
+import {
+  attributionBody,
+  narrowing,
+  observationsBody,
+  type NarrowingBody,
+  type StoredAttribution,
+} from '../bench/index.ts';
 import { conditionBody, type ConditionBody } from '../condition/index.ts';
 import {
   answers,
@@ -100,6 +106,19 @@ export interface PieceSheet extends PieceSlip {
   pictures: PictureRecord[];
   observations: Observation[];
   attribution: StoredAttribution | null;
+  /** one date for every page and paper, and who says it */
+  date: {
+    core: string;
+    outer: string;
+    by: 'decision' | 'form' | 'bracket' | 'both' | 'years';
+    reason: string | null;
+    clash: MakingClash | null;
+  } | null;
+  /** decided against evidence that speaks for an imitation */
+  overruled: boolean;
+  /** in its package, and nobody opened it */
+  sealed: boolean;
+  narrowing: NarrowingBody;
   condition: ConditionBody;
   grade: GradeAnswer;
   custody: CustodyEvent[];
@@ -175,6 +194,14 @@ export const intakeRoutes = {
     access: 'work',
     summary: 'What was seen at the bench',
     body: observationsBody,
+  }),
+  putNarrowing: route({
+    ...piece,
+    method: 'put',
+    path: '/pieces/:id/narrowing',
+    access: 'work',
+    summary: 'What a person knows at once: makers and patterns to look among',
+    body: narrowing,
   }),
   putAttribution: route({
     ...piece,

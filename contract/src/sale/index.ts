@@ -67,6 +67,8 @@ export interface PublicCertificate {
   grade: string | null;
   /** whether the inspection was finished before it was sold */
   inspected: boolean;
+  /** nothing on the list was skipped; absent on certificates from before this was asked */
+  whole?: boolean;
   findings: string[];
   provenance: string | null;
   notProvedBecause: string[];

@@ -15,3 +15,4 @@ export type { CheckOutcomes } from './nextChecks.ts';
 export { codeAnswers } from './codeAnswers.ts';
 export { numbersOf } from './history.ts';
 export { prepared } from './expectations.ts';
+export { withAlerts } from './tier.ts';

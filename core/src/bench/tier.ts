@@ -2,7 +2,7 @@
 import { edtfInWords } from '../dates/index.ts';
 import type { ReferenceIndex, Row } from './compile.ts';
 import { exchangedParts } from './evidence.ts';
-import type { Alert, Attribution, Dating, PutTogetherAnswer, Tier } from './observation.ts';
+import type { Alert, Attribution, Dating, IdentifyAnswer, PutTogetherAnswer, Tier } from './observation.ts';
 import type { Posterior } from './posterior.ts';
 import type { BenchSettings } from './settings.ts';
 import type { Sign } from './sign.ts';
@@ -149,6 +149,12 @@ export function cautioned(attribution: Attribution, alerts: readonly Alert[]): A
     cannotBeProvedBecause: [...attribution.cannotBeProvedBecause, alarm.detail],
   };
 }
+/** An answer with alarms that only the shop's own records can raise. */
+export const withAlerts = (answer: IdentifyAnswer, alerts: readonly Alert[]): IdentifyAnswer => ({
+  ...answer,
+  alerts: [...answer.alerts, ...alerts],
+  attribution: cautioned(answer.attribution, alerts),
+});
 const ALARMS: ReadonlySet<Alert['kind']> = new Set([
   'serial-beyond-run',
   'serial-seen-before',

@@ -9,6 +9,7 @@ import {
   type Part,
   type Severity,
 } from './finding.ts';
+import { completenessDisclosures } from './completeness.ts';
 import {
   SCALES,
   SHIPPED_RULES,
@@ -62,7 +63,7 @@ export function gradeCondition(question: GradeQuestion, set: RuleSet = SHIPPED_R
   return {
     conditionIndex: round(index),
     grades: scales.map((scale) => gradeOn(scale, question, rules)),
-    disclosures: [...findings.map(findingInWords), ...missingInWords(question.completeness)],
+    disclosures: [...findings.map(findingInWords), ...completenessDisclosures(question.completeness)],
     deductions,
   };
 }
@@ -219,25 +220,6 @@ function nextUp(
   return lifting
     ? `${short} short of ${better.grade}; without “${findingInWords(lifting.f)}” it would reach it.`
     : `${short} short of ${better.grade}.`;
-}
-
-const ITEM_WORDS: Record<string, Record<string, string>> = {
-  box: { none: 'No box', service: 'In a service box, not the factory’s', later: 'In a later box' },
-  papers: { none: 'No papers' },
-  sheath: {
-    none: 'No sheath',
-    reproduction: 'Reproduction sheath',
-    period: 'Sheath of the period, not the piece’s own',
-    later: 'Later sheath',
-  },
-  scabbard: { none: 'No scabbard', reproduction: 'Reproduction scabbard' },
-};
-
-function missingInWords(completeness: Completeness | null | undefined): string[] {
-  return Object.entries(completeness ?? {}).flatMap(([item, state]) => {
-    const words = ITEM_WORDS[item]?.[state ?? ''];
-    return words ? [words] : [];
-  });
 }
 
 /** The scale a piece is mainly quoted on. */

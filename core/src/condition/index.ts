@@ -8,3 +8,4 @@ export * from './rules.ts';
 export * from './severity.ts';
 export * from './treatment.ts';
 export * from './quickLook.ts';
+export * from './completeness.ts';

@@ -1,1 +1,2 @@
 export * from './write.ts';
+export * from './statements.ts';

@@ -11,7 +11,11 @@ const facts: ListingFacts = {
   construction: 'slipjoint',
   made: 'Sep 1934 – 1935',
   measures: [{ label: 'Closed length', text: '104.8 mm · 4 1/8 in' }],
-  inspected: true,
+  extent: 'whole',
+  sealed: false,
+  overruled: false,
+  faults: 1,
+  features: [],
   gradeLine: 'Condition: excellent.',
   disclosures: ['Blade 1: sharpened, light', 'No box'],
   history: [],
@@ -86,8 +90,9 @@ describe('a listing', () => {
     expect(say('Scales of pressed fibre.')).toEqual([]);
   });
   test('that nothing was found is said only of a piece that was inspected', () => {
-    const clean = { ...facts, disclosures: [] };
+    const clean = { ...facts, disclosures: [], faults: 0 };
     expect(writeListing(clean).body).toContain('No fault was found on inspection.');
-    expect(writeListing({ ...clean, inspected: false }).body).not.toContain('No fault');
+    expect(writeListing({ ...clean, extent: 'none' as const }).body).not.toContain('No fault');
+    expect(writeListing({ ...clean, extent: 'partly' as const }).body).not.toContain('No fault');
   });
 });

@@ -12,11 +12,18 @@ export interface ListingFacts {
   /** in words: "Sep 1934 – Feb 1936" */
   readonly made: string | undefined;
   readonly measures: readonly { readonly label: string; readonly text: string }[];
-  /** the inspection is finished: only then may `no fault` be said */
-  readonly inspected: boolean;
+  /** how much was looked at: only after a whole look may "no fault" be said */
+  readonly extent: 'none' | 'partly' | 'whole';
+  readonly sealed: boolean;
   readonly gradeLine: string | undefined;
-  /** every finding, alteration, treatment and missing item */
+  /** findings */
+  readonly faults: number;
+  /** everything a buyer must be told, in the order of the statements */
   readonly disclosures: readonly string[];
+  /** features as seen, for a buyer who asks */
+  readonly features: readonly string[];
+  /** decided against evidence that speaks for an imitation */
+  readonly overruled: boolean;
   /** what was done to it after it was made, and whether its numbers belong together; said like a disclosure */
   readonly history: readonly string[];
   /** told of its maker, pattern or variant and known to be wrong: never to be repeated */
@@ -39,11 +46,16 @@ export interface ListingText {
 
 /** The claim a tier allows, from the weakest to the strongest verb. */
 export function claimFor(
-  facts: Pick<ListingFacts, 'tier' | 'variantName' | 'patternName' | 'makerName' | 'issuedTo' | 'isReplica'>,
+  facts: Pick<
+    ListingFacts,
+    'tier' | 'variantName' | 'patternName' | 'makerName' | 'issuedTo' | 'isReplica' | 'overruled'
+  >,
 ): string {
-  const name = [facts.makerName, facts.patternName].filter(Boolean).join(' ') || 'A knife';
+  const name = [facts.makerName, facts.patternName].filter(Boolean).join(' ');
+  if (name === '') return 'A knife; which one it is has not been settled.';
   const what = facts.variantName ? `${name}, ${facts.variantName}` : name;
   if (facts.isReplica) return `A replica, sold as a replica: ${what}.`;
+  if (facts.overruled) return `Attributed by the appraiser as ${what}; the marks speak against it.`;
   switch (facts.tier) {
     case 'confirmed':
       return `This is ${what}.`;
@@ -62,7 +74,7 @@ export function claimFor(
 
 export function writeListing(facts: ListingFacts): ListingText {
   const name = [facts.makerName, facts.patternName].filter(Boolean).join(' ') || 'Knife';
-  const certain = facts.tier === 'confirmed' || facts.tier === 'probable';
+  const certain = !facts.overruled && (facts.tier === 'confirmed' || facts.tier === 'probable');
   const title = [
     facts.isReplica ? `Replica: ${name}` : name,
     certain ? facts.variantName : facts.tier === 'type-consistent' ? 'of the issued type' : undefined,
@@ -77,9 +89,13 @@ export function writeListing(facts: ListingFacts): ListingText {
     facts.gradeLine,
     facts.disclosures.length > 0
       ? ['Please note:', ...facts.disclosures.map((d) => `– ${d}`)].join('\n')
-      : facts.inspected
-        ? 'No fault was found on inspection.'
-        : 'It has not been inspected yet.',
+      : undefined,
+    facts.extent === 'whole' && facts.faults === 0
+      ? 'No fault was found on inspection.'
+      : facts.extent === 'none' && !facts.sealed
+        ? 'It has not been inspected yet.'
+        : undefined,
+    facts.features.length > 0 ? `${facts.features.join('. ')}.` : undefined,
     facts.history.length > 0 ? `History: ${facts.history.join('. ')}.` : undefined,
     facts.included.length > 0 ? `Included: ${facts.included.join(', ')}.` : undefined,
     facts.provenance ? `Provenance: ${facts.provenance}` : 'Earlier owners are not known.',
@@ -169,7 +185,7 @@ export function checkWording(facts: ListingFacts, text: ListingText): WordingPro
         kind: 'refuted-story',
         detail: `This story is refuted: “${story.told}”${story.because === undefined ? '' : ` ${story.because}`}`,
       });
-  if (facts.tier !== 'confirmed') {
+  if (facts.tier !== 'confirmed' || facts.overruled) {
     const strong = STRONG_WORDS.exec(`${text.title} ${text.body}`);
     if (strong)
       problems.push({

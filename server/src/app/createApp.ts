@@ -110,7 +110,7 @@ export function createApp(options: AppOptions): App {
   mountOffers(mount, readers, markets);
   mountStock(mount);
   const gauges = new Gauges(options.gauges);
-  mountBench(mount, library, gauges);
+  mountBench(mount, readers, gauges);
   mountCondition(mount, readers, pictures);
   const rates = httpRates(options.ratesUrl);
   mountValue(mount, library, markets, rates);

@@ -1,9 +1,10 @@
 /** The stateless question, the same for a stored piece, and what stays open. */
-import { checkQuestion, identify } from '@jutbank/core/bench';
+import { checkQuestion, identify, withAlerts } from '@jutbank/core/bench';
 import { benchRoutes } from '@jutbank/contract/bench';
 import { answer, conflict, invalid, notFound, type Mount } from '../http/index.ts';
-import { changePiece, identifyRecord, pieceRecord } from '../intake/index.ts';
-import type { Library } from '../reference/index.ts';
+import { changePiece, pieceRecord, seenBefore, type Readers } from '../intake/index.ts';
+import { raiseRevision } from '../db/index.ts';
+import { frequencyAnswer } from './frequency.ts';
 import type { Gauges } from './gauges.ts';
 import {
   answerQuestion,
@@ -11,29 +12,32 @@ import {
   listQuestions,
   listWatched,
   questionWith,
-  seenBefore,
   unwatch,
   watchNumber,
 } from './questions.ts';
 
 export { Gauges, type GaugeAddress } from './gauges.ts';
 
-export function mountBench(mount: Mount, library: Library, gauges: Gauges): void {
+export function mountBench(mount: Mount, readers: Readers, gauges: Gauges): void {
   const { database } = mount;
+  const { library } = readers;
   mount.reads(benchRoutes.identify, async ({ body }) => {
     const index = await library.index();
     const problems = checkQuestion(index, body);
     if (problems.length > 0) throw invalid(problems);
-    const found = identify(index, body);
-    const alerts = await seenBefore(database, index, body.observations, body.piece ?? undefined);
-    return answer({ ...found, alerts: [...found.alerts, ...alerts] });
+    const asked = { id: body.piece ?? undefined, observations: body.observations };
+    const [alerts = []] = await seenBefore(database, index, [asked]);
+    return answer(withAlerts(identify(index, body), alerts));
   });
   mount.reads(benchRoutes.identifyPiece, async ({ params }) => {
-    const index = await library.index();
     const record = await pieceRecord(database, params.id);
-    const found = identifyRecord(index, record);
-    const alerts = await seenBefore(database, index, record.observations, record.id);
-    return answer({ ...found, alerts: [...found.alerts, ...alerts] });
+    return answer((await readers.assess(database, record)).answer);
+  });
+  mount.reads(benchRoutes.frequency, async () => answer(await frequencyAnswer(database, library)));
+  mount.writes(benchRoutes.putFrequency, async (tx, { body }) => {
+    await tx.run('UPDATE shop SET learns_frequency = ? WHERE id = 1', [body.learns]);
+    await raiseRevision(tx, 'encounters');
+    return answer({ learns: body.learns });
   });
 
   mount.reads(benchRoutes.questions, async ({ query }) => {
@@ -107,10 +111,13 @@ export function mountBench(mount: Mount, library: Library, gauges: Gauges): void
       throw invalid([{ pointer: '/code', message: `“${body.code}” is no serial number of the reference` }]);
     if ((await listWatched(tx)).some((w) => w.code === body.code && w.text === body.text))
       throw conflict('This number is on the list already.');
-    return answer({ id: await watchNumber(tx, body, person.name) }, { status: 201 });
+    const id = await watchNumber(tx, body, person.name);
+    await raiseRevision(tx, 'encounters');
+    return answer({ id }, { status: 201 });
   });
   mount.writes(benchRoutes.unwatch, async (tx, { params }) => {
     await unwatch(tx, params.id);
+    await raiseRevision(tx, 'encounters');
     return answer({ removed: params.id });
   });
 }

@@ -1,7 +1,5 @@
 /** Open questions on pieces, the numbers a shop watches for, and numbers that were seen before. */
 import { ulid } from 'ulid';
-import type { Alert, Observation, ReferenceIndex } from '@jutbank/core/bench';
-import { readSerial } from '@jutbank/core/reference';
 import type { PieceQuestion, WatchedNumber } from '@jutbank/contract/bench';
 import type { Queries } from '../db/index.ts';
 import { instant } from '../intake/index.ts';
@@ -109,48 +107,3 @@ export async function watchNumber(
 }
 
 export const unwatch = (tx: Queries, id: string) => tx.run('DELETE FROM watched_number WHERE id = ?', [id]);
-
-interface Borne extends Record<string, unknown> {
-  subject: string;
-  text: string;
-  told: string;
-}
-
-/** Serials among the observations that another piece bears or that the shop watches for. */
-export async function seenBefore(
-  db: Queries,
-  index: ReferenceIndex,
-  observations: readonly Observation[],
-  exceptPiece: string | undefined,
-): Promise<Alert[]> {
-  const read = observations.flatMap((o) => {
-    const code = 'code' in o ? index.codes.get(o.code) : undefined;
-    const text = 'code' in o && 'text' in o ? o.text : undefined;
-    const number = code?.kind === 'serial' && text !== undefined ? readSerial(code, text)?.number : undefined;
-    return code?.kind === 'serial' && number !== undefined ? [{ code, number }] : [];
-  });
-  if (read.length === 0) return [];
-  const ids = read.map((r) => r.code.id);
-  const borne = await db.rows<Borne>(
-    `SELECT o.subject, JSON_VALUE(o.body, '$.text') AS text, CONCAT(p.stock_number, ', ', p.title) AS told FROM observation o JOIN piece p ON p.id = o.piece_id WHERE o.subject IN (${ids.map(() => '?').join(',')}) AND o.piece_id <> ?`,
-    [...ids.map((id) => `code ${id}`), exceptPiece ?? ''],
-  );
-  const watched = (await listWatched(db)).filter((w) => ids.includes(w.code));
-  return read.flatMap(({ code, number }): Alert[] => {
-    const same = (text: string) => readSerial(code, text)?.number === number;
-    return [
-      ...borne
-        .filter((b) => b.subject === `code ${code.id}` && same(b.text))
-        .map(({ told }): Alert => ({
-          kind: 'serial-seen-before',
-          detail: `Number ${number} is also recorded on ${told}: one of the two is not what it seems, or they are of different runs.`,
-        })),
-      ...watched
-        .filter((w) => w.code === code.id && same(w.text))
-        .map(({ note }): Alert => ({
-          kind: 'serial-seen-before',
-          detail: `Number ${number} is on the shop’s watch-list${note === '' ? '' : `: ${note}`}.`,
-        })),
-    ];
-  });
-}

@@ -13,15 +13,7 @@ import type { GradingSheet, GradingSummary } from '@jutbank/contract/condition';
 import type { Person } from '@jutbank/contract/shop';
 import type { Queries } from '../db/index.ts';
 import { conflict, invalid, notFound } from '../http/index.ts';
-import {
-  gradeQuestion,
-  identifyRecord,
-  instant,
-  loadPieces,
-  madeSpan,
-  type PieceRecord,
-  type Readers,
-} from '../intake/index.ts';
+import { gradeQuestion, instant, loadPieces, type PieceRecord, type Readers } from '../intake/index.ts';
 
 interface GradingRow {
   id: string;
@@ -124,12 +116,11 @@ export async function gradingSheet(db: Queries, readers: Readers, id: string): P
     ).map((r) => [r.id, r]),
   );
   const rules = await readers.rules.inUse(db);
-  const index = await readers.library.index(db);
+  const assessed = new Map(
+    (await readers.assessAll(db, [...records.values()])).map((a, i) => [[...records.keys()][i], a]),
+  );
   const graded = (record: PieceRecord, findings: readonly Finding[]) =>
-    gradeCondition(
-      { ...gradeQuestion(record, madeSpan(index, record, identifyRecord(index, record))), findings },
-      rules,
-    ).grades;
+    gradeCondition({ ...gradeQuestion(record, assessed.get(record.id)?.made), findings }, rules).grades;
   const both = pieces.flatMap((p) => {
     const record = records.get(p.piece_id);
     return record

@@ -15,10 +15,7 @@ import { answer, invalid, notFound, type Mount } from '../http/index.ts';
 import {
   changePiece,
   gradeQuestion,
-  gradeRecord,
-  identifyRecord,
   loadPieces,
-  madeSpan,
   measuresInWords,
   noteState,
   pieceRecord,
@@ -149,14 +146,14 @@ export function mountCondition(mount: Mount, readers: Readers, pictures: Picture
   mount.reads(conditionRoutes.conditionReport, async ({ params, response }) => {
     const record = await pieceRecord(database, params.id);
     const index = await readers.library.index();
-    const made = madeSpan(index, record, identifyRecord(index, record));
+    const { grade } = await readers.assess(database, record);
     const slip = (await readers.slips(database, [record]))[0];
     const pdf = await conditionReport(
       {
         shop: (await shopOf(database)).name,
         record,
         inspection: record.inspection ?? freshInspection(record.intake.construction),
-        grade: gradeRecord(record, made, await readers.rules.inUse()),
+        grade,
         file: await conditionFile(database, index, record),
         claim: slip?.readings.which.label ?? '',
         measures: measuresInWords(index, record),
@@ -217,7 +214,6 @@ function mountRules(mount: Mount, readers: Readers): void {
   mount.reads(conditionRoutes.tryRules, async ({ body }) => {
     const before = await readers.rules.inUse();
     const after = withDocument(before, sound(body.document));
-    const index = await readers.library.index();
     const rows = await database.rows<{ id: string }>(
       'SELECT id FROM piece WHERE inspected ORDER BY id DESC LIMIT ?',
       [MOST_TRIED],
@@ -227,8 +223,9 @@ function mountRules(mount: Mount, readers: Readers): void {
       rows.map((r) => r.id),
     );
     const trial: RuleTrial = { graded: records.length, changes: [] };
-    for (const record of records) {
-      const question = gradeQuestion(record, madeSpan(index, record, identifyRecord(index, record)));
+    const assessed = await readers.assessAll(database, records);
+    for (const [n, record] of records.entries()) {
+      const question = gradeQuestion(record, assessed[n]?.made);
       const [was, is] = [gradeCondition(question, before), gradeCondition(question, after)];
       is.grades.forEach((grade) => {
         const old = was.grades.find((g) => g.scale === grade.scale);

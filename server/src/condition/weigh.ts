@@ -1,17 +1,10 @@
 /** Leave it or treat it, keep it sealed or open it: the grade of each way, and what such a piece would bring. */
-import { gradeCondition, OPENING, treatmentOptions, type Outcome } from '@jutbank/core/condition';
+import { OPENING, treatmentOptions, type Outcome } from '@jutbank/core/condition';
 import { addMoney, money, shareOfMoney, subtractMoney, type Money } from '@jutbank/core/money';
 import type { WeighedOption, WeighedWay } from '@jutbank/contract/condition';
 import type { EstimateAnswer } from '@jutbank/contract/value';
 import type { Queries } from '../db/index.ts';
-import {
-  gradeQuestion,
-  identifyRecord,
-  isSealed,
-  madeSpan,
-  type PieceRecord,
-  type Readers,
-} from '../intake/index.ts';
+import { gradeQuestion, isSealed, type PieceRecord, type Readers } from '../intake/index.ts';
 import { worthSettingsOf } from '../shop/index.ts';
 
 /** Every way, leaving it first; of a sealed piece only whether to open it, for nothing can be done to it before. */
@@ -19,8 +12,7 @@ export const weighWays = (db: Queries, readers: Readers, record: PieceRecord): P
   isSealed(record) ? weighOpening(db, readers, record) : weighTreatments(readers, record);
 
 async function weighTreatments(readers: Readers, record: PieceRecord): Promise<WeighedOption[]> {
-  const index = await readers.library.index();
-  const made = madeSpan(index, record, identifyRecord(index, record));
+  const { made } = await readers.assess(readers.database, record);
   const options = treatmentOptions(gradeQuestion(record, made), await readers.rules.inUse());
   const known = new Map<string, Money | null>();
   const way = async ({ findings, completeness, grade }: Outcome): Promise<WeighedWay> => {
@@ -63,10 +55,9 @@ async function weighTreatments(readers: Readers, record: PieceRecord): Promise<W
  * something wrong, but knowing which variant it is: Σ p·estimate instead of the middle of the mixture.
  */
 async function weighOpening(db: Queries, readers: Readers, record: PieceRecord): Promise<WeighedOption[]> {
-  const index = await readers.library.index();
-  const made = madeSpan(index, record, identifyRecord(index, record));
+  const { grade } = await readers.assess(db, record);
   const { sealed } = (await worthSettingsOf(db)).settings;
-  const { grades, conditionIndex } = gradeCondition(gradeQuestion(record, made), await readers.rules.inUse());
+  const { grades, conditionIndex } = grade;
   const worth = (await readers.worth(record))?.answer;
   const way = (estimate: Money | undefined): WeighedWay => ({
     index: conditionIndex,

@@ -1,7 +1,7 @@
 /** Counters by which every copy of the server knows whether what it remembers is still so. */
 import type { Queries } from './database.ts';
 
-export type RevisionName = 'reference' | 'comparables' | 'rates' | 'rules' | 'decisions';
+export type RevisionName = 'reference' | 'comparables' | 'rates' | 'rules' | 'encounters';
 
 export async function revisionOf(db: Queries, name: RevisionName): Promise<number> {
   const row = await db.row<{ number: number }>('SELECT number FROM revision WHERE name = ?', [name]);
@@ -16,7 +16,7 @@ export async function revisions(db: Queries): Promise<Record<RevisionName, numbe
     comparables: found.comparables ?? 0,
     rates: found.rates ?? 0,
     rules: found.rules ?? 0,
-    decisions: found.decisions ?? 0,
+    encounters: found.encounters ?? 0,
   };
 }
 

@@ -1,10 +1,10 @@
 /** Findings of today, and the states they leave behind: as found, after every treatment, after every new look. */
 import { ulid } from 'ulid';
-import { freshInspection, gradeCondition, type Completeness, type Finding } from '@jutbank/core/condition';
+import { freshInspection, type Completeness, type Finding } from '@jutbank/core/condition';
 import type { ConditionState } from '@jutbank/contract/condition';
 import type { Person } from '@jutbank/contract/shop';
 import type { Queries } from '../db/index.ts';
-import { gradeQuestion, identifyRecord, madeSpan, type Readers } from './readings.ts';
+import type { Readers } from './readings.ts';
 import type { PieceRecord } from './record.ts';
 
 export async function writeFindings(
@@ -40,9 +40,7 @@ export async function noteState(
   person: Person,
 ): Promise<string> {
   const id = ulid();
-  const index = await readers.library.index(tx);
-  const made = madeSpan(index, record, identifyRecord(index, record));
-  const grade = gradeCondition(gradeQuestion(record, made), await readers.rules.inUse(tx));
+  const { grade } = await readers.assess(tx, record);
   const body = {
     findings: record.findings,
     completeness: record.completeness,

@@ -1,20 +1,16 @@
 export { mountLots } from './lots.ts';
 export { mountIntake, searchWords } from './routes.ts';
 export { changePiece, dayBounds, pieceRecord } from './change.ts';
+export { alterationsOf, measuresInWords, priceState, Readers, subjectOf, trailRecord } from './readings.ts';
 export {
-  alterationsOf,
+  assessPiece,
   gradeQuestion,
-  gradeRecord,
-  priceState,
   identifyQuestion,
-  identifyRecord,
   isSealed,
-  madeSpan,
-  measuresInWords,
-  Readers,
-  subjectOf,
-  trailRecord,
-} from './readings.ts';
+  type Assessment,
+  type PieceDate,
+} from './assess.ts';
+export { seenBefore } from './numbers.ts';
 export { noteState, writeFindings } from './condition.ts';
 export { addPicture, PictureStore, uploadedPicture } from './pictures.ts';
 export { instant, loadPieces, type PieceRecord } from './record.ts';

@@ -1,16 +1,8 @@
 /** What the shop itself saw: its own sales and the offers it refused become comparables. */
-import type { ReferenceIndex } from '@jutbank/core/bench';
 import type { Money } from '@jutbank/core/money';
 import type { PriceKind } from '@jutbank/core/value';
 import type { Queries } from '../db/index.ts';
-import {
-  alterationsOf,
-  gradeRecord,
-  identifyRecord,
-  madeSpan,
-  priceState,
-  type Readers,
-} from './readings.ts';
+import { alterationsOf, priceState, type Readers } from './readings.ts';
 import type { PieceRecord } from './record.ts';
 import { insertComparables, knownFor, normaliseRow, nowCounted, todayIso } from '../value/index.ts';
 
@@ -18,15 +10,13 @@ import { insertComparables, knownFor, normaliseRow, nowCounted, todayIso } from 
 export async function ownPrice(
   tx: Queries,
   readers: Readers,
-  index: ReferenceIndex,
   record: PieceRecord,
   price: Money,
   more: { readonly kind: PriceKind; readonly shop: string; readonly online: boolean },
 ): Promise<void> {
   const decided = record.attribution;
   if (decided?.pattern == null) return;
-  const rules = await readers.rules.inUse(tx);
-  const grade = gradeRecord(record, madeSpan(index, record, identifyRecord(index, record)), rules);
+  const { grade } = await readers.assess(tx, record);
   const sure = decided.tier === 'confirmed' || decided.tier === 'probable' || decided.tier === 'rejected';
   const item = (name: string) => priceState(record, name) ?? '';
   const { row } = normaliseRow(

@@ -1,20 +1,7 @@
 /** The five live readings of a piece: which, when, condition, worth, paper trail. */
-import {
-  identify,
-  type FoundPlace,
-  type IdentifyAnswer,
-  type IdentifyQuestion,
-  type ReferenceIndex,
-} from '@jutbank/core/bench';
-import {
-  freshInspection,
-  gradeCondition,
-  mainScale,
-  type GradeAnswer,
-  type GradeQuestion,
-  type RuleSet,
-} from '@jutbank/core/condition';
-import { asDay, calendarOf, edtfOf, hullOf, intersectAll, periodOf, type Span } from '@jutbank/core/dates';
+import type { Alert, IdentifyAnswer, ReferenceIndex } from '@jutbank/core/bench';
+import { freshInspection, mainScale, type GradeAnswer, type RuleSet } from '@jutbank/core/condition';
+import type { Span } from '@jutbank/core/dates';
 import { missingNext } from '@jutbank/core/intake';
 import { trailOf, type Trail } from '@jutbank/core/provenance';
 import { dimensionOfUnit, formatQuantity } from '@jutbank/core/units';
@@ -25,64 +12,13 @@ import { revisions, type Database, type Queries } from '../db/index.ts';
 import type { Library } from '../reference/index.ts';
 import type { RuleLibrary } from '../rules/index.ts';
 import { answerEstimate, todayIso, VENUE_OF_SHOP, type Markets } from '../value/index.ts';
+import { assessPiece, isSealed, type Assessment } from './assess.ts';
 import { progressOf } from './change.ts';
+import { seenBefore } from './numbers.ts';
 import type { PieceRecord } from './record.ts';
 
-const FOUND: Record<string, FoundPlace> = {
-  fair: 'fair',
-  estate: 'estate',
-  online: 'online',
-  'specialist-dealer': 'specialist-dealer',
-};
 /** Candidates thinner than this are not priced one by one. */
 const PRICED_FROM = 0.01;
-
-/** What the bench is asked of a piece: what was seen, where it was found, the pattern once that is decided. */
-export const identifyQuestion = (record: PieceRecord): IdentifyQuestion => ({
-  observations: record.observations,
-  within: {
-    constructions: [record.intake.construction],
-    patterns: record.attribution?.pattern == null ? [] : [record.attribution.pattern],
-  },
-  found: FOUND[record.intake.sourceKind ?? ''] ?? 'unknown',
-});
-
-export const identifyRecord = (index: ReferenceIndex, record: PieceRecord): IdentifyAnswer =>
-  identify(index, identifyQuestion(record));
-
-/** When it was made: the bracket, cut with the decided variant's window where the decision is firm. */
-export function madeSpan(
-  index: ReferenceIndex,
-  record: PieceRecord,
-  answer: IdentifyAnswer,
-): Span | undefined {
-  if (answer.dating.core === '../..' || record.observations.length === 0) return undefined;
-  const bracket = periodOf(answer.dating.core).strict;
-  const decided = record.attribution;
-  const firm = decided?.tier === 'confirmed' || decided?.tier === 'probable';
-  const window = firm ? index.variants.get(decided.variant ?? '')?.variant.window : null;
-  const cut = window == null ? [] : intersectAll(bracket, periodOf(window).strict);
-  return hullOf(cut.length > 0 ? cut : bracket);
-}
-
-export function gradeRecord(record: PieceRecord, made: Span | undefined, rules: RuleSet): GradeAnswer {
-  return gradeCondition(gradeQuestion(record, made), rules);
-}
-
-/** What a grade is asked of a piece: its findings, what is with it, and its age where that is known. */
-export function gradeQuestion(record: PieceRecord, made: Span | undefined): GradeQuestion {
-  const today = calendarOf(asDay(Math.floor(Date.now() / 86_400_000))).year;
-  const age =
-    made && Number.isFinite(made.from) && Number.isFinite(made.to)
-      ? today - calendarOf(asDay(Math.round((made.from + made.to) / 2))).year
-      : undefined;
-  return {
-    construction: record.intake.construction,
-    findings: record.findings,
-    completeness: record.completeness,
-    age: age ?? null,
-  };
-}
 
 /** Sizes as measured, in both systems, each rounded to what the gauge could tell. */
 export function measuresInWords(
@@ -121,16 +57,10 @@ export const alterationsOf = (record: PieceRecord): Alteration[] =>
     (ALTERATIONS as readonly string[]).includes(d),
   );
 
-/** A piece in its package, for as long as nobody opened it. */
-export const isSealed = (record: PieceRecord): boolean =>
-  record.intake.asFound === 'sealed' && !record.treatments.some((t) => t.kind === 'open-package');
-
 /** What the estimate is asked about; undefined while nothing says which pattern it is. */
 export function subjectOf(
   record: PieceRecord,
-  answer: IdentifyAnswer,
-  index: ReferenceIndex,
-  grade: GradeAnswer,
+  { index, answer, grade }: Assessment,
   currency: string,
 ): EstimateQuestion | undefined {
   const decided = record.attribution;
@@ -138,12 +68,15 @@ export function subjectOf(
   const pattern = decided?.pattern ?? (record.observations.length > 0 ? leading[0]?.pattern : undefined);
   if (pattern === undefined || !index.patterns.has(pattern)) return undefined;
   const ofPattern = leading.filter((c) => c.pattern === pattern);
+  const together = ofPattern.reduce((sum, c) => sum + c.probability, 0);
+  // once the pattern is decided only its forms are open
+  const scale = decided?.pattern != null && together > 0 ? 1 / together : 1;
   const sure =
     decided?.variant != null &&
     (decided.tier === 'confirmed' || decided.tier === 'probable' || decided.tier === 'rejected');
   const variants = sure
     ? [{ variant: decided.variant ?? '', probability: 1 }]
-    : ofPattern.map((c) => ({ variant: c.variant, probability: c.probability }));
+    : ofPattern.map((c) => ({ variant: c.variant, probability: Math.min(1, c.probability * scale) }));
   const state = (item: string) => priceState(record, item);
   return {
     subject: {
@@ -162,6 +95,9 @@ export function subjectOf(
   };
 }
 
+/** Assessments that are kept at hand. */
+const MOST_KEPT = 2000;
+
 /** Everything computed about pieces; what is cached in the database carries what it rests on. */
 export class Readers {
   constructor(
@@ -171,13 +107,45 @@ export class Readers {
     readonly rules: RuleLibrary,
   ) {}
 
+  /** What pieces are, when they were made and how they are graded; a query or two however many they are. */
+  async assessAll(db: Queries, records: readonly PieceRecord[]): Promise<Assessment[]> {
+    const index = await this.library.index(db);
+    const rules = await this.rules.inUse(db);
+    const alerts = await seenBefore(db, index, records);
+    return records.map((record, i) => this.#assess(index, record, rules, alerts[i] ?? []));
+  }
+
+  async assess(db: Queries, record: PieceRecord): Promise<Assessment> {
+    const [found] = await this.assessAll(db, [record]);
+    if (!found) throw new Error('no assessment was made');
+    return found;
+  }
+
+  /** Kept for as long as everything it rests on is the same: the index, the rules, the record, what else bears its number. */
+  #assess(index: ReferenceIndex, record: PieceRecord, rules: RuleSet, alerts: readonly Alert[]): Assessment {
+    const basis = JSON.stringify([
+      record.version,
+      record.findings,
+      record.completeness,
+      record.observations,
+      record.attribution?.decidedAt,
+      alerts,
+      todayIso(),
+    ]);
+    const kept = this.#kept.get(record.id);
+    if (kept && kept.basis === basis && kept.rules === rules && kept.assessment.index === index)
+      return kept.assessment;
+    const assessment = assessPiece(index, record, rules, alerts);
+    if (this.#kept.size >= MOST_KEPT) this.#kept.clear();
+    this.#kept.set(record.id, { basis, rules, assessment });
+    return assessment;
+  }
+  readonly #kept = new Map<string, { basis: string; rules: RuleSet; assessment: Assessment }>();
+
   /** What the estimate is asked about; undefined while nothing says which pattern it is. */
   async question(record: PieceRecord): Promise<EstimateQuestion | undefined> {
-    const index = await this.library.index();
     const on = await this.markets.on(todayIso());
-    const answer = identifyRecord(index, record);
-    const grade = gradeRecord(record, madeSpan(index, record, answer), await this.rules.inUse());
-    return subjectOf(record, answer, index, grade, on.base);
+    return subjectOf(record, await this.assess(this.database, record), on.base);
   }
 
   async worth(record: PieceRecord): Promise<{ answer: EstimateAnswer; pattern: string } | undefined> {
@@ -190,21 +158,19 @@ export class Readers {
     );
   }
 
-  async #compute(index: ReferenceIndex, record: PieceRecord): Promise<Readings> {
-    const answer = identifyRecord(index, record);
-    const made = madeSpan(index, record, answer);
-    const grade = gradeRecord(record, made, await this.rules.inUse());
+  async #compute(record: PieceRecord, assessment: Assessment): Promise<Readings> {
+    const { index, answer, date, made, grade } = assessment;
     const trail = trailRecord(record, made);
     const on = await this.markets.on(todayIso());
-    const question = subjectOf(record, answer, index, grade, on.base);
+    const question = subjectOf(record, assessment, on.base);
     const worth = question && (await answerEstimate(this.database, on, question));
     return {
       which: whichOf(index, record, answer),
-      when: made
+      when: date
         ? {
-            core: edtfOf(made),
-            outer: answer.dating.outer,
-            conflict: answer.dating.conflicts.length > 0,
+            core: date.core,
+            outer: date.outer,
+            conflict: answer.dating.conflicts.length > 0 || date.clash !== null,
           }
         : null,
       condition: conditionOf(record, grade),
@@ -223,18 +189,21 @@ export class Readers {
 
   /** Readings of many pieces: those whose basis still holds come from the table, the rest are computed and kept. */
   async readings(db: Queries, records: readonly PieceRecord[]): Promise<Map<string, Readings>> {
-    const index = await this.library.index();
     const now = await revisions(this.database);
     const basisOf = (record: PieceRecord) =>
-      [record.version, now.reference, now.comparables, now.rates, now.rules, todayIso()].join(' ');
+      [record.version, now.reference, now.comparables, now.encounters, now.rates, now.rules, todayIso()].join(
+        ' ',
+      );
     const found = new Map<string, Readings>();
     const renewed: [string, string, string][] = [];
-    for (const record of records) {
-      if (record.reading?.basis === basisOf(record)) {
-        found.set(record.id, record.reading.body as Readings);
-        continue;
-      }
-      const readings = await this.#compute(index, record);
+    const stale = records.filter((record) => record.reading?.basis !== basisOf(record));
+    for (const record of records)
+      if (record.reading?.basis === basisOf(record)) found.set(record.id, record.reading.body as Readings);
+    const assessments = stale.length > 0 ? await this.assessAll(db, stale) : [];
+    for (const [i, record] of stale.entries()) {
+      const assessment = assessments[i];
+      if (!assessment) continue;
+      const readings = await this.#compute(record, assessment);
       found.set(record.id, readings);
       renewed.push([record.id, basisOf(record), JSON.stringify(readings)]);
     }
@@ -255,10 +224,9 @@ export class Readers {
   }
 
   async sheet(db: Queries, record: PieceRecord): Promise<PieceSheet> {
-    const index = await this.library.index();
     const readings = (await this.readings(db, [record])).get(record.id);
     if (!readings) throw new Error('no readings were made');
-    const made = madeSpan(index, record, identifyRecord(index, record));
+    const { date, made, grade, overruled } = await this.assess(db, record);
     return {
       ...slipOf(record, readings),
       version: record.version,
@@ -273,7 +241,11 @@ export class Readers {
         inspected: record.inspected,
         inspection: record.inspection ?? freshInspection(record.intake.construction),
       },
-      grade: gradeRecord(record, made, await this.rules.inUse()),
+      grade,
+      date,
+      overruled,
+      sealed: isSealed(record),
+      narrowing: record.narrowing ?? { makers: [], patterns: [] },
       custody: [...record.custody],
       trail: trailRecord(record, made),
       pricing: record.pricing,

@@ -5,7 +5,7 @@ import { money, type Money } from '@jutbank/core/money';
 import type { CustodyEvent } from '@jutbank/core/provenance';
 import type { Construction } from '@jutbank/core/reference';
 import type { Stage } from '@jutbank/core/intake';
-import type { StoredAttribution } from '@jutbank/contract/bench';
+import type { NarrowingBody, StoredAttribution } from '@jutbank/contract/bench';
 import type { TreatmentRecord } from '@jutbank/contract/condition';
 import type { IntakeBody, PictureRecord, PricingBody } from '@jutbank/contract/intake';
 import type { ListingRecord, MarketMessage } from '@jutbank/contract/listing';
@@ -21,6 +21,8 @@ export interface PieceRecord {
   readonly pictures: readonly PictureRecord[];
   readonly observations: readonly Observation[];
   readonly attribution: StoredAttribution | null;
+  /** makers and patterns that a person at the bench knows */
+  readonly narrowing: NarrowingBody | null;
   readonly findings: readonly Finding[];
   readonly completeness: Record<string, string | null | undefined>;
   readonly inspected: boolean;
@@ -60,6 +62,7 @@ interface PieceRow {
   inspected: number;
   inspection: Inspection | null;
   attribution: StoredAttribution | null;
+  narrowing: NarrowingBody | null;
   ask: string | null;
   ask_currency: string | null;
   floor_price: string | null;
@@ -145,6 +148,7 @@ export async function loadPieces(db: Queries, ids: readonly string[]): Promise<P
         pictures: of(pictures, id).map(({ piece_id: _, ...picture }) => picture),
         observations: of(observations, id).map((o) => o.body),
         attribution: row.attribution,
+        narrowing: row.narrowing,
         findings: of(findings, id).map(({ piece_id: _, times, measure, ...f }) => ({
           ...f,
           measure: measure === null ? null : Number(measure),

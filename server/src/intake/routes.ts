@@ -4,7 +4,7 @@ import { STAGES, type Stage } from '@jutbank/core/intake';
 import { money, type Money } from '@jutbank/core/money';
 import { intakeRoutes, type PieceSheet, type Tray } from '@jutbank/contract/intake';
 import type { AttributionBody, StoredAttribution } from '@jutbank/contract/bench';
-import type { Queries, Value } from '../db/index.ts';
+import { raiseRevision, type Queries, type Value } from '../db/index.ts';
 import {
   answer,
   conflict,
@@ -21,7 +21,8 @@ import { changePiece, dayBounds, pieceRecord } from './change.ts';
 import { noteState, saysTheSame, writeFindings } from './condition.ts';
 import { mountOverrides } from './overrides.ts';
 import { addPicture, uploadedPicture, type PictureStore } from './pictures.ts';
-import { identifyRecord, type Readers } from './readings.ts';
+import { bearsNumber } from './numbers.ts';
+import type { Readers } from './readings.ts';
 import { loadPieces, type PieceRecord } from './record.ts';
 import { intakeColumns, takeIn } from './takeIn.ts';
 
@@ -123,7 +124,10 @@ export function mountIntake(mount: Mount, readers: Readers, markets: Markets, pi
       })),
     );
     if (problems.length > 0) throw invalid(problems);
-    return change(tx, call, 'observed', async () => {
+    return change(tx, call, 'observed', async (before) => {
+      // another piece may bear the same number, and so stands in doubt or no longer does
+      if (bearsNumber(index, before.observations) || bearsNumber(index, observations))
+        await raiseRevision(tx, 'encounters');
       await tx.run('DELETE FROM observation WHERE piece_id = ?', [call.params.id]);
       const bySubject = new Map<string, Observation>(observations.map((o) => [subjectKey(o), o]));
       const rows = [...bySubject].map(([subject, body], position) => [
@@ -142,16 +146,29 @@ export function mountIntake(mount: Mount, readers: Readers, markets: Markets, pi
     const decision = call.body.attribution;
     if (decision) checkDecision(decision, index);
     const record = await pieceRecord(tx, call.params.id);
-    const engine = identifyRecord(index, record);
+    const engine = (await readers.assess(tx, record)).answer;
     const same =
       decision?.variant === engine.candidates[0]?.variant && decision?.tier === engine.attribution.tier;
+    const problems: { pointer: string; message: string }[] = [];
     if (decision && !same && decision.reason === '')
-      throw invalid([
-        {
-          pointer: '/attribution/reason',
-          message: 'This differs from what the evidence says: give your reason.',
-        },
-      ]);
+      problems.push({
+        pointer: '/attribution/reason',
+        message: 'This differs from what the evidence says: give your reason.',
+      });
+    if (
+      decision &&
+      engine.attribution.tier === 'rejected' &&
+      decision.tier !== 'rejected' &&
+      decision.evidence === ''
+    )
+      problems.push({
+        pointer: '/attribution/evidence',
+        message:
+          'The evidence speaks for an imitation: name what overrules it (a document, an examination, whose).',
+      });
+    if (decision?.made != null && decision.madeReason === '')
+      problems.push({ pointer: '/attribution/madeReason', message: 'Say why it is of that date.' });
+    if (problems.length > 0) throw invalid(problems);
     const stored: StoredAttribution | null = decision && {
       ...decision,
       decidedBy: call.person.name,
@@ -170,6 +187,27 @@ export function mountIntake(mount: Mount, readers: Readers, markets: Markets, pi
     return change(tx, call, 'attributed', async () => {
       await tx.run('UPDATE piece SET attribution = ? WHERE id = ?', [
         stored === null ? null : JSON.stringify(stored),
+        call.params.id,
+      ]);
+      await raiseRevision(tx, 'encounters');
+    });
+  });
+
+  mount.writes(intakeRoutes.putNarrowing, async (tx, call) => {
+    const index = await readers.library.index(tx);
+    const unknown = [
+      ...call.body.makers.flatMap((id, i) =>
+        index.makers.has(id) ? [] : [{ pointer: `/makers/${i}`, message: `there is no maker “${id}”` }],
+      ),
+      ...call.body.patterns.flatMap((id, i) =>
+        index.patterns.has(id) ? [] : [{ pointer: `/patterns/${i}`, message: `there is no pattern “${id}”` }],
+      ),
+    ];
+    if (unknown.length > 0) throw invalid(unknown);
+    const { makers, patterns } = call.body;
+    return change(tx, call, 'narrowed', async () => {
+      await tx.run('UPDATE piece SET narrowing = ? WHERE id = ?', [
+        makers.length + patterns.length === 0 ? null : JSON.stringify({ makers, patterns }),
         call.params.id,
       ]);
     });

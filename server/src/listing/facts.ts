@@ -1,27 +1,16 @@
 /** What the stored record allows a listing or a certificate to say. */
 import type { IdentifyAnswer, ReferenceIndex } from '@jutbank/core/bench';
-import { mainScale, treatmentInWords, type RuleSet } from '@jutbank/core/condition';
+import { freshInspection, included, mainScale, partInWords } from '@jutbank/core/condition';
 import { edtfInWords, spanInWords } from '@jutbank/core/dates';
-import type { ListingFacts } from '@jutbank/core/listing';
+import {
+  extentOfInspection,
+  statementsOf,
+  type KnownOfPiece,
+  type ListingFacts,
+} from '@jutbank/core/listing';
 import { trailText } from '@jutbank/core/provenance';
-import { measuresInWords, gradeRecord, identifyRecord, madeSpan, type PieceRecord } from '../intake/index.ts';
-
-const INCLUDED: Record<string, Record<string, string>> = {
-  box: { original: 'factory box', service: 'service box', later: 'a later box' },
-  papers: { original: 'papers', later: 'later papers' },
-  sheath: {
-    original: 'its sheath',
-    period: 'a sheath of the period',
-    reproduction: 'a reproduction sheath',
-    later: 'a later sheath',
-  },
-  scabbard: {
-    original: 'its scabbard',
-    period: 'a scabbard of the period',
-    reproduction: 'a reproduction scabbard',
-  },
-  frog: { original: 'its frog', period: 'a frog of the period' },
-};
+import type { Queries } from '../db/index.ts';
+import { isSealed, measuresInWords, type Assessment, type PieceRecord } from '../intake/index.ts';
 
 const DONE = { 're-issue': 'Issued again', 're-work': 'Re-worked', conversion: 'Converted' } as const;
 
@@ -52,17 +41,65 @@ function historyLines(
   return events;
 }
 
-export function factsOf(index: ReferenceIndex, record: PieceRecord, rules: RuleSet): ListingFacts {
-  const answer = identifyRecord(index, record);
-  const made = madeSpan(index, record, answer);
-  const grade = gradeRecord(record, made, rules);
+/** What of the record a listing needs besides the piece itself. */
+export interface Beside {
+  readonly openQuestions: readonly string[];
+  readonly movedParts: readonly string[];
+}
+
+export async function besideOf(db: Queries, id: string): Promise<Beside> {
+  const questions = await db.rows<{ asked: string }>(
+    'SELECT asked FROM piece_question WHERE piece_id = ? AND answer IS NULL ORDER BY id',
+    [id],
+  );
+  const moved = await db.rows<{ part: string; from_where: string; stock_number: string | null }>(
+    'SELECT m.part, m.from_where, p.stock_number FROM part_move m LEFT JOIN piece p ON p.id = m.from_piece WHERE m.to_piece = ? ORDER BY m.id',
+    [id],
+  );
+  return {
+    openQuestions: questions.map((q) => q.asked),
+    movedParts: moved.map(
+      (m) =>
+        `The ${partInWords(m.part).toLowerCase()} comes from ${m.stock_number === null ? m.from_where || 'elsewhere' : 'another piece'}`,
+    ),
+  };
+}
+
+export function knownOf(record: PieceRecord, assessment: Assessment, beside: Beside): KnownOfPiece {
+  const { index, answer, date, overruled } = assessment;
   const decided = record.attribution;
-  const row = index.variants.get(decided?.variant ?? '');
+  return {
+    index,
+    answer,
+    construction: record.intake.construction,
+    observations: record.observations,
+    tier: decided?.tier ?? answer.attribution.tier,
+    claimed: index.variants.get(decided?.variant ?? ''),
+    findings: record.findings,
+    completeness: record.completeness,
+    inspected: record.inspected,
+    inspection: record.inspection ?? freshInspection(record.intake.construction),
+    treatments: record.treatments,
+    asFound: record.intake.asFound,
+    sealed: isSealed(record),
+    ...beside,
+    clash: date?.clash ?? null,
+    madeByJudgement: date?.by === 'decision' ? { made: date.core, reason: date.reason ?? '' } : null,
+    overruled: overruled ? { evidence: decided?.evidence ?? '' } : null,
+  };
+}
+
+export function factsOf(record: PieceRecord, assessment: Assessment, beside: Beside): ListingFacts {
+  const { index, answer, made, grade } = assessment;
+  const known = knownOf(record, assessment, beside);
+  const statements = statementsOf(known);
+  const decided = record.attribution;
+  const row = known.claimed;
   const pattern = row?.pattern ?? index.patterns.get(decided?.pattern ?? '');
   const scale = mainScale(record.intake.construction);
   const main = grade.grades.find((g) => g.scale === scale);
   return {
-    tier: decided?.tier ?? answer.attribution.tier,
+    tier: known.tier,
     makerName: index.makers.get(pattern?.maker ?? '')?.name,
     patternName: pattern?.name,
     variantName: row?.variant.name,
@@ -70,12 +107,16 @@ export function factsOf(index: ReferenceIndex, record: PieceRecord, rules: RuleS
     construction: record.intake.construction,
     made: made ? spanInWords(made) : undefined,
     measures: measuresInWords(index, record),
-    inspected: record.inspected,
+    extent: extentOfInspection(known),
+    sealed: known.sealed,
+    overruled: assessment.overruled,
+    faults: record.findings.length,
     gradeLine:
       record.inspected && main
         ? `Condition: ${main.grade.replace('-', ' ')} on the ${scale} scale (condition index ${grade.conditionIndex} of 100).`
         : undefined,
-    disclosures: [...grade.disclosures, ...record.treatments.map(treatmentInWords)],
+    disclosures: statements.filter((s) => s.disclose).map((s) => s.text),
+    features: statements.filter((s) => s.kind === 'feature').map((s) => s.text),
     history: historyLines(index, answer, row?.variant.id),
     refuted: index.contents.stories.flatMap((story) =>
       story.verdict === 'refuted' &&
@@ -85,10 +126,7 @@ export function factsOf(index: ReferenceIndex, record: PieceRecord, rules: RuleS
         ? [{ told: story.told, because: story.because ?? undefined }]
         : [],
     ),
-    included: Object.entries(record.completeness).flatMap(([item, state]) => {
-      const words = INCLUDED[item]?.[state ?? ''];
-      return words ? [words] : [];
-    }),
+    included: included(record.completeness),
     provenance: record.custody.length > 0 ? trailText(record.custody) : undefined,
     unproved:
       decided?.tier === 'confirmed' ? [] : (decided?.engineAnswer.attribution.cannotBeProvedBecause ?? []),

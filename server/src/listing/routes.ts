@@ -4,7 +4,7 @@ import { listingRoutes, type ListingDraft } from '@jutbank/contract/listing';
 import { answer, conflict, invalid, type Mount } from '../http/index.ts';
 import { changePiece, ownPrice, pieceRecord, type PieceRecord, type Readers } from '../intake/index.ts';
 import { shopOf } from '../shop/index.ts';
-import { factsOf } from './facts.ts';
+import { besideOf, factsOf } from './facts.ts';
 import type { Marketplace } from './marketplace.ts';
 
 export function mountListing(mount: Mount, readers: Readers, marketplace: Marketplace): void {
@@ -13,7 +13,11 @@ export function mountListing(mount: Mount, readers: Readers, marketplace: Market
 
   mount.reads(listingRoutes.draft, async ({ params }) => {
     const record = await pieceRecord(database, params.id);
-    const facts = factsOf(await readers.library.index(), record, await readers.rules.inUse());
+    const facts = factsOf(
+      record,
+      await readers.assess(database, record),
+      await besideOf(database, record.id),
+    );
     const written = writeListing(facts);
     const text = record.listing ?? written;
     const draft: ListingDraft = {
@@ -42,14 +46,12 @@ export function mountListing(mount: Mount, readers: Readers, marketplace: Market
   });
 
   mount.writes(listingRoutes.publish, async (tx, { params, person, ifMatch }) => {
-    const index = await readers.library.index(tx);
-    const rules = await readers.rules.inUse(tx);
     const record = await changePiece(
       tx,
       { pieceId: params.id, person, ifMatch, kind: 'published', body: {} },
       async (before) => {
         if (before.listing?.state === 'published') throw conflict('It is up already.');
-        const facts = factsOf(index, before, rules);
+        const facts = factsOf(before, await readers.assess(tx, before), await besideOf(tx, before.id));
         const text = before.listing ?? writeListing(facts);
         const problems = [...blocksOf(before), ...checkWording(facts, text).map((p) => p.detail)];
         if (problems.length > 0) throw invalid(problems.map((message) => ({ pointer: '/listing', message })));
@@ -142,7 +144,7 @@ export function mountListing(mount: Mount, readers: Readers, marketplace: Market
           params.message,
         ]);
         if (message.kind === 'offer' && message.amount)
-          await ownPrice(tx, readers, await readers.library.index(tx), before, message.amount, {
+          await ownPrice(tx, readers, before, message.amount, {
             kind: 'offer',
             shop: (await shopOf(tx)).name,
             online: true,

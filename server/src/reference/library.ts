@@ -23,7 +23,7 @@ export class Library {
   async index(db: Queries = this.database): Promise<ReferenceIndex> {
     const now = await revisions(db);
     const compiled = this.#compile(now.reference);
-    const basis = `${compiled.basis} ${now.comparables} ${now.decisions}`;
+    const basis = `${compiled.basis} ${now.comparables} ${now.encounters}`;
     if (this.#counted?.basis !== basis) {
       const counted: Kept = {
         basis,

@@ -50,7 +50,7 @@ export function mountOffers(mount: Mount, readers: Readers, markets: Markets): v
     );
     await appendLedger(tx, { pieceId: params.id, kind: `offer-${body.decision}`, person, body });
     if (body.decision === 'refused')
-      await ownPrice(tx, readers, await readers.library.index(tx), record, body.amount, {
+      await ownPrice(tx, readers, record, body.amount, {
         kind: 'offer',
         shop: (await shopOf(tx)).name,
         online: false,

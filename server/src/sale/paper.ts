@@ -72,8 +72,11 @@ export function certificatePaper(certificate: PublicCertificate, checkUrl: strin
       doc.moveDown(0.6);
     }
     label(doc, 'Found on inspection');
-    if (certificate.findings.length === 0)
-      body(doc, certificate.inspected ? 'No fault was found.' : 'It was not inspected.');
+    // certificates from before say only whether the inspection was finished
+    const whole = certificate.whole ?? certificate.inspected;
+    if (!certificate.inspected) body(doc, 'It was not inspected.');
+    else if (certificate.findings.length === 0)
+      body(doc, whole ? 'No fault was found.' : 'Not everything was examined.');
     for (const finding of certificate.findings) body(doc, `– ${finding}`);
     const qr = await QRCode.toBuffer(checkUrl, { margin: 0, width: 320, errorCorrectionLevel: 'M' });
     const y = Math.max(doc.y + 24, 600);

@@ -1,8 +1,6 @@
-import type { RuleSet } from '@jutbank/core/condition';
 import { randomInt } from 'node:crypto';
 import { ulid } from 'ulid';
-import type { ReferenceIndex } from '@jutbank/core/bench';
-import { claimFor } from '@jutbank/core/listing';
+import { claimFor, type ListingFacts } from '@jutbank/core/listing';
 import { convert, money, subtractMoney, type Money } from '@jutbank/core/money';
 import { leftOf, netOf, type Channel } from '@jutbank/core/sale';
 import {
@@ -14,7 +12,7 @@ import {
 } from '@jutbank/contract/sale';
 import { answer, conflict, decodeCursor, invalid, notFound, pageOf, type Mount } from '../http/index.ts';
 import { changePiece, ownPrice, type PieceRecord, type Readers } from '../intake/index.ts';
-import { factsOf, type Marketplace } from '../listing/index.ts';
+import { besideOf, factsOf, type Marketplace } from '../listing/index.ts';
 import { entryIntact } from '../provenance/index.ts';
 import { shopOf, takeNumber, usualChannel, worthSettingsOf } from '../shop/index.ts';
 import { todayIso, type Markets } from '../value/index.ts';
@@ -37,7 +35,6 @@ export function mountSale(
   const { database } = mount;
 
   mount.writes(saleRoutes.sell, async (tx, { params, body, person }) => {
-    const index = await readers.library.index(tx);
     const on = await markets.on(todayIso());
     const shop = await shopOf(tx);
     const id = ulid();
@@ -55,6 +52,7 @@ export function mountSale(
       async (record) => {
         if (!record.attribution)
           throw conflict('Decide what it is before it is sold: the certificate says so.');
+        const facts = factsOf(record, await readers.assess(tx, record), await besideOf(tx, record.id));
         const price = priceOf(record, body);
         endRef = record.listing?.state === 'published' ? record.listing.marketplaceRef : null;
         const { settings } = await worthSettingsOf(tx);
@@ -93,7 +91,7 @@ export function mountSale(
             cost?.currency ?? null,
             margin?.amount ?? null,
             newCode(),
-            JSON.stringify(snapshotOf(index, record, await readers.rules.inUse(tx), shop.name)),
+            JSON.stringify(snapshotOf(record, facts, shop.name)),
           ],
         );
         await tx.run("UPDATE listing SET state = 'ended' WHERE piece_id = ?", [params.id]);
@@ -101,7 +99,7 @@ export function mountSale(
           "UPDATE market_message SET state = CASE WHEN id = ? THEN 'accepted' WHEN kind = 'offer' THEN 'declined' ELSE 'answered' END WHERE piece_id = ? AND state = 'open'",
           [body.message ?? '', params.id],
         );
-        await ownPrice(tx, readers, index, record, price, {
+        await ownPrice(tx, readers, record, price, {
           kind: 'sold',
           shop: shop.name,
           online: body.message != null,
@@ -195,15 +193,15 @@ const CODE_SIGNS = '0123456789ABCDEFGHJKMNPQRSTVWXYZ';
 const newCode = () => Array.from({ length: 12 }, () => CODE_SIGNS[randomInt(CODE_SIGNS.length)]).join('');
 
 /** What is public of the piece, frozen on the day of the sale. Private owners are named by town only. */
-function snapshotOf(index: ReferenceIndex, record: PieceRecord, rules: RuleSet, shop: string): Snapshot {
-  const facts = factsOf(index, record, rules);
+function snapshotOf(record: PieceRecord, facts: ListingFacts, shop: string): Snapshot {
   return {
     shop,
     stockNumber: record.stockNumber,
     claim: claimFor(facts),
     made: facts.made ?? null,
     grade: facts.gradeLine?.replace(/^Condition: /, '') ?? null,
-    inspected: facts.inspected,
+    inspected: facts.extent !== 'none',
+    whole: facts.extent === 'whole',
     findings: [...facts.disclosures, ...facts.history],
     provenance: facts.provenance ?? null,
     notProvedBecause: [...facts.unproved],

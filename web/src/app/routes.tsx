@@ -44,6 +44,7 @@ export const router = createBrowserRouter([
             path: 'reference/write/:section/:id?',
             ...lazy(() => import('../reference/writing/WritePage.tsx')),
           },
+          { path: 'frequency', ...lazy(() => import('../bench/FrequencyPage.tsx')) },
           { path: 'questions', ...lazy(() => import('../bench/QuestionsPage.tsx')) },
           { path: 'condition-rules', ...lazy(() => import('../condition/RulesPage.tsx')) },
           { path: 'gradings', ...lazy(() => import('../condition/GradingsPage.tsx')) },

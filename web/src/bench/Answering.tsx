@@ -1,12 +1,14 @@
 /** One thing to look at, with its choices: numbered chips, drawn marks, a line for a measure or a stamp. */
 import { useState } from 'react';
 import type { Observation } from '@jutbank/core/bench';
-import type { Code, Feature, Mark } from '@jutbank/core/reference';
+import type { Code, CodeRead, DateCode, Feature, Mark } from '@jutbank/core/reference';
 import { dimensionOfUnit, formatQuantity, parseQuantity } from '@jutbank/core/units';
 import type { Vocabulary } from '@jutbank/contract/reference';
-import { MarkDrawing } from '../parts/Drawn.tsx';
+import { MarkDrawing, stampCaption, type CountedSigns } from '../parts/Drawn.tsx';
 import type { Item } from './items.ts';
 
+/** A code's counts are chips up to so many; a serial or a two-digit year is typed. */
+const MOST_COUNT_CHIPS = 13;
 /** Chips hold at most so many counts; more are typed. */
 const COUNT_CHIPS = [1, 2, 3, 4, 5, 6];
 
@@ -22,7 +24,11 @@ export function choicesOf(item: Item, filter = ''): Choice[] {
     const wanted = new RegExp(filter.replace(/[.*+^${}()|[\]\\]/g, '\\$&').replaceAll('?', '.'), 'i');
     return item.marks
       .filter((m) => wanted.test(m.lines.join(' ')))
-      .map((mark) => ({ label: mark.lines.join(' '), make: { mark: mark.id }, mark }));
+      .map((mark) => ({
+        label: `${mark.lines.join(' ')}, ${stampCaption(mark)}`,
+        make: { mark: mark.id },
+        mark,
+      }));
   }
   if (item.kind !== 'feature') return [];
   if (item.feature.kind === 'count')
@@ -62,7 +68,15 @@ export function Answering({ item, vocabulary, observed, onObserve, inHand = fals
       />
     );
   if (item.kind === 'code')
-    return <CodeReader code={item.code} observed={observed} onObserve={onObserve} inHand={inHand} />;
+    return (
+      <CodeReader
+        code={item.code}
+        stamp={vocabulary.marks.find((m) => m.codes?.includes(item.code.id))}
+        observed={observed}
+        onObserve={onObserve}
+        inHand={inHand}
+      />
+    );
   if (item.feature.kind === 'measure')
     return <MeasureLine feature={item.feature} observed={observed} onObserve={onObserve} inHand={inHand} />;
   return (
@@ -79,7 +93,104 @@ export function Answering({ item, vocabulary, observed, onObserve, inHand = fals
           {choice.label}
         </button>
       ))}
+      {(item.feature.kind === 'count' || item.feature.kind === 'text') && (
+        <TypedReading feature={item.feature} observed={observed} onObserve={onObserve} />
+      )}
       <StateChips feature={item.feature} observed={observed} onObserve={onObserve} inHand={inHand} />
+    </span>
+  );
+}
+
+/** A count beyond the chips, or plain text as it stands. */
+function TypedReading({
+  feature,
+  observed,
+  onObserve,
+}: {
+  feature: Feature;
+  observed: Observation | undefined;
+  onObserve: Props['onObserve'];
+}) {
+  const counted = feature.kind === 'count';
+  const value = observed && 'value' in observed ? observed.value : undefined;
+  const offered = counted
+    ? COUNT_CHIPS.some((n) => n === value)
+    : (feature.values ?? []).some((v) => v.id === value);
+  const before = value === undefined || offered ? '' : String(value);
+  const [typed, setTyped] = useState(before);
+  const whole = /^\d{1,5}$/.test(typed.trim());
+  const take = () => {
+    const text = typed.trim();
+    if (text === before) return;
+    if (text === '') onObserve(undefined);
+    else if (!counted) onObserve({ feature: feature.id, value: text });
+    else if (whole) onObserve({ feature: feature.id, value: Number(text) });
+  };
+  return (
+    <input
+      className="line"
+      style={{ width: counted ? 56 : 140 }}
+      value={typed}
+      inputMode={counted ? 'numeric' : 'text'}
+      maxLength={counted ? 5 : 200}
+      aria-label={`${feature.label}, ${counted ? 'more' : 'in other words'}`}
+      aria-invalid={counted && typed.trim() !== '' && !whole}
+      placeholder={counted ? 'more' : 'as it stands'}
+      onChange={(e) => setTyped(e.target.value)}
+      onBlur={take}
+      onKeyDown={(e) => {
+        if (e.key === 'Enter') {
+          e.preventDefault();
+          take();
+        }
+      }}
+    />
+  );
+}
+
+/** A count too great for chips: a serial within ranges, a two-digit year. */
+function CountLine({
+  read,
+  value,
+  onChange,
+}: {
+  read: CodeRead;
+  value: string | number | undefined;
+  onChange: (value: number | undefined) => void;
+}) {
+  const [typed, setTyped] = useState(value === undefined ? '' : String(value));
+  const n = Number(typed);
+  const wrong =
+    typed.trim() !== '' &&
+    (!/^\d+$/.test(typed.trim()) || (read.min != null && n < read.min) || (read.max != null && n > read.max));
+  const take = () => {
+    if (!wrong) onChange(typed.trim() === '' ? undefined : n);
+  };
+  return (
+    <span className="chips" style={{ alignItems: 'center' }}>
+      <label className="soft" style={{ display: 'flex', gap: 8, alignItems: 'center' }}>
+        <span style={{ width: 72 }}>{read.label}</span>
+        <input
+          className="line"
+          style={{ width: 110 }}
+          inputMode="numeric"
+          value={typed}
+          aria-invalid={wrong}
+          onChange={(e) => setTyped(e.target.value)}
+          onBlur={take}
+          onKeyDown={(e) => {
+            if (e.key === 'Enter') {
+              e.preventDefault();
+              take();
+            }
+          }}
+        />
+      </label>
+      {wrong && (
+        <span className="problem" role="alert">
+          a whole number{read.max == null ? '' : ` from ${read.min ?? 0} to ${read.max}`}
+        </span>
+      )}
     </span>
   );
 }
@@ -285,6 +396,7 @@ function MarkPicker({ item, vocabulary, observed, onObserve, inHand }: Props) {
           >
             {i < 9 && <i>{i + 1}</i>}
             {choice.mark && <MarkDrawing mark={choice.mark} width={98} />}
+            {choice.mark && <span className="stamp-caption">{stampCaption(choice.mark)}</span>}
           </button>
         ))}
         {choices.length === 0 && (
@@ -297,13 +409,25 @@ function MarkPicker({ item, vocabulary, observed, onObserve, inHand }: Props) {
   );
 }
 
+/** The counted signs as they stand so far: how many, in which arrangement. */
+function signsOf(code: DateCode, reads: Readonly<Record<string, string | number>>): CountedSigns | undefined {
+  const counted = code.reads.find((r) => r.type === 'count' && reads[r.id] !== undefined);
+  const arranged = code.reads.find((r) => r.type === 'choice' && reads[r.id] !== undefined);
+  return counted
+    ? { count: Number(reads[counted.id]), where: arranged ? String(reads[arranged.id]) : 'below' }
+    : undefined;
+}
+
 function CodeReader({
   code,
+  stamp,
   observed,
   onObserve,
   inHand,
 }: {
   code: Code;
+  /** the stamp that carries the code, drawn with the signs as they are read */
+  stamp: Mark | undefined;
   observed: Observation | undefined;
   onObserve: Props['onObserve'];
   inHand: boolean;
@@ -338,14 +462,16 @@ function CodeReader({
   };
   return (
     <div style={{ display: 'grid', gap: 6 }}>
+      {inHand && stamp && <MarkDrawing mark={stamp} signs={signsOf(code, reads)} width={150} />}
       {code.reads.map((read) => {
+        const from = read.min ?? 0;
+        const counts = (read.max ?? Infinity) - from + 1;
+        if (read.type === 'count' && counts > MOST_COUNT_CHIPS)
+          return (
+            <CountLine key={read.id} read={read} value={reads[read.id]} onChange={(v) => put(read.id, v)} />
+          );
         const options: (string | number)[] =
-          read.type === 'choice'
-            ? (read.values ?? [])
-            : Array.from(
-                { length: Math.min(20, (read.max ?? 9) - (read.min ?? 0) + 1) },
-                (_, i) => (read.min ?? 0) + i,
-              );
+          read.type === 'choice' ? (read.values ?? []) : Array.from({ length: counts }, (_, i) => from + i);
         return (
           <span
             key={read.id}

@@ -1,5 +1,5 @@
 /** The bench: what to look at next on the left, the year rule and the evidence in the middle, candidates on the right. */
-import { useMemo, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { CERTAINTIES, subjectKey, type Certainty, type Observation } from '@jutbank/core/bench';
 import type { Vocabulary } from '@jutbank/contract/reference';
 import type { PieceSheet } from '@jutbank/contract/intake';
@@ -13,11 +13,13 @@ import { inWords } from '../parts/words.ts';
 import { Answering, choicesOf } from './Answering.tsx';
 import { Candidates } from './Candidates.tsx';
 import { Gauges } from './Gauges.tsx';
-import { bitsOf, itemsFor, mostTelling, observedAs, withObserved, type Item } from './items.ts';
+import { bitsOf, itemsFor, mostTelling, observedAs, tellsOf, withObserved, type Item } from './items.ts';
 import { Middle } from './Middle.tsx';
+import { Narrowing } from './Narrowing.tsx';
 import { OpenQuestions } from './OpenQuestions.tsx';
 import { useAnswer } from './useAnswer.ts';
 import { useVariantNames, useVocabulary } from '../parts/names.ts';
+import './bench.css';
 
 const asBody = (observations: readonly Observation[]) => ({ observations });
 export default function BenchStage() {
@@ -44,6 +46,7 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
   const [chosen, setChosen] = useState<string>();
   // a size further down that has the focus: gauges fill that one
   const [focusedId, setFocusedId] = useState<string>();
+  const makerField = useRef<HTMLInputElement>(null);
   const answer = useAnswer(sheet, state.value);
   const names = useVariantNames([
     ...new Set([
@@ -76,7 +79,15 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
       ),
     );
   };
-  const keys = useKeys({ items: order, inHand, observe, move: setInHandId, state, certain });
+  const keys = useKeys({
+    items: order,
+    inHand,
+    observe,
+    move: setInHandId,
+    state,
+    certain,
+    toMaker: () => makerField.current?.focus(),
+  });
   useShortcuts('The bench', keys);
   const last = observed ?? state.value.at(-1);
   return (
@@ -91,6 +102,13 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
             </button>
           }
         />
+        <Narrowing
+          sheet={sheet}
+          answer={answer.data}
+          vocabulary={vocabulary}
+          mayWork={mayWork}
+          field={makerField}
+        />
         {state.problem?.errors.map((e) => (
           <p key={e.pointer} className="problem" role="alert">
             {e.message}
@@ -104,6 +122,9 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
           <div className="askbox" aria-live="polite">
             {bitsOf(inHand, answer.data) > 0 && (
               <span className="gain">settles {bitsOf(inHand, answer.data).toFixed(2)} bit</span>
+            )}
+            {tellsOf(inHand, answer.data) !== undefined && (
+              <span className="gain">a counterfeit gives itself away here</span>
             )}
             <div className="big">{inHand.label}</div>
             <div className="q">{inHand.ask}</div>
@@ -270,10 +291,11 @@ interface KeyContext {
   readonly move: (id: string) => void;
   readonly state: { undo(): void };
   readonly certain: (c: Certainty) => void;
+  readonly toMaker: () => void;
 }
 
 function useKeys(context: KeyContext) {
-  const { items, inHand, observe, move, state, certain } = context;
+  const { items, inHand, observe, move, state, certain, toMaker } = context;
   return useMemo(() => {
     const choices = inHand ? choicesOf(inHand) : [];
     const feature = inHand?.kind === 'feature' ? inHand.feature : undefined;
@@ -314,7 +336,8 @@ function useKeys(context: KeyContext) {
       { key: 'ArrowUp', does: 'The one before', run: () => step(-1) },
       { key: 'q', does: 'The last answer is only likely', run: () => certain('likely') },
       { key: 'u', does: 'The last answer is unsure', run: () => certain('unsure') },
+      { key: 'm', does: 'Say whose it is', run: toMaker },
       { key: 'z', does: 'Undo', run: () => state.undo() },
     ];
-  }, [certain, inHand, items, move, observe, state]);
+  }, [certain, inHand, items, move, observe, state, toMaker]);
 }

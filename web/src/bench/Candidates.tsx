@@ -24,6 +24,7 @@ interface Props {
 
 const ALERT_WORDS: Record<Alert['kind'], string> = {
   'serial-beyond-run': 'Number beyond the run',
+  'run-does-not-exist': 'No such run',
   'serial-seen-before': 'Number seen before',
   'known-counterfeit-tell': 'Known tell',
   'made-after-the-claimed-event': 'Made after the claimed event',

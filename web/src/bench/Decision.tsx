@@ -1,9 +1,9 @@
 /** The appraiser's own decision: theirs to make, kept with what it rested on. */
-import { Button, MenuItem, TextField } from '@mui/material';
+import { Button, Checkbox, FormControlLabel, MenuItem, TextField } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { TIERS, type IdentifyAnswer, type Tier } from '@jutbank/core/bench';
-import { edtfInWords } from '@jutbank/core/dates';
+import { edtfInWords, parseSpokenDate, periodInWords } from '@jutbank/core/dates';
 import type { StoredAttribution } from '@jutbank/contract/bench';
 import type { PieceSheet } from '@jutbank/contract/intake';
 import { ApiProblem, call } from '../app/api.ts';
@@ -31,20 +31,26 @@ export function Decision({
   const [open, setOpen] = useState(false);
   const [tier, setTier] = useState<Tier>();
   const [reason, setReason] = useState('');
+  const [none, setNone] = useState(false);
+  const [evidence, setEvidence] = useState('');
+  const [made, setMade] = useState('');
+  const [madeReason, setMadeReason] = useState('');
+  const date = made.trim() === '' ? undefined : parseSpokenDate(made);
   const candidate = answer.candidates.find((c) => c.variant === chosen) ?? answer.candidates[0];
   const decide = useMutation({
     mutationFn: () =>
       inLine(sheet.id, () =>
         call<PieceSheet>('PUT', `/pieces/${sheet.id}/attribution`, {
           body: {
-            attribution: candidate
-              ? {
-                  variant: candidate.variant,
-                  pattern: candidate.pattern,
-                  tier: tier ?? answer.attribution.tier,
-                  reason,
-                }
-              : null,
+            attribution: {
+              variant: none ? null : (candidate?.variant ?? null),
+              pattern: none ? null : (candidate?.pattern ?? null),
+              tier: tier ?? answer.attribution.tier,
+              reason,
+              evidence,
+              made: date?.ok ? date.value.edtf : null,
+              madeReason: date?.ok ? madeReason : '',
+            },
           },
           version: sheet.version,
         }),
@@ -64,6 +70,9 @@ export function Decision({
             inWords(sheet.attribution.variant ?? 'not in the reference')}
           , by {sheet.attribution.decidedBy}
           {sheet.attribution.reason !== '' && <p className="soft">{sheet.attribution.reason}</p>}
+          {sheet.attribution.evidence && (
+            <p className="soft">Overrules the evidence: {sheet.attribution.evidence}</p>
+          )}
           <AsItWas decided={sheet.attribution} names={names} />
         </div>
       )}
@@ -86,7 +95,15 @@ export function Decision({
             background: 'var(--sheet)',
           }}
         >
-          <b>{names.get(candidate.variant)?.label ?? inWords(candidate.variant)}</b>
+          <b>
+            {none
+              ? 'Not in the reference'
+              : (names.get(candidate.variant)?.label ?? inWords(candidate.variant))}
+          </b>
+          <FormControlLabel
+            control={<Checkbox checked={none} onChange={(e) => setNone(e.target.checked)} />}
+            label="None of the reference’s variants is right"
+          />
           <TextField
             select
             label="How sure"
@@ -108,9 +125,47 @@ export function Decision({
             error={!!problem?.at('/attribution/reason')}
             helperText={problem?.at('/attribution/reason') ?? 'Wanted where you differ from the evidence.'}
           />
+          {(answer.attribution.tier === 'rejected' || evidence !== '') && (
+            <TextField
+              label="What overrules the evidence"
+              value={evidence}
+              onChange={(e) => setEvidence(e.target.value)}
+              error={!!problem?.at('/attribution/evidence')}
+              helperText={
+                problem?.at('/attribution/evidence') ??
+                'A document, an examination, whose: it stands in the listing and on the certificate.'
+              }
+            />
+          )}
+          <TextField
+            label="Made, by your own judgement"
+            value={made}
+            onChange={(e) => setMade(e.target.value)}
+            error={date !== undefined && !date.ok}
+            helperText={
+              date === undefined
+                ? 'Left empty: where its form and what was seen meet.'
+                : date.ok
+                  ? periodInWords(date.value)
+                  : date.error.message
+            }
+          />
+          {date?.ok && (
+            <TextField
+              label="Why of that date"
+              value={madeReason}
+              onChange={(e) => setMadeReason(e.target.value)}
+              error={!!problem?.at('/attribution/madeReason')}
+              helperText={problem?.at('/attribution/madeReason') ?? 'Every paper says this date with it.'}
+            />
+          )}
           {problem && problem.errors.length === 0 && <p className="problem">{problem.message}</p>}
           <div style={{ display: 'flex', gap: 8 }}>
-            <Button type="submit" variant="contained" disabled={decide.isPending}>
+            <Button
+              type="submit"
+              variant="contained"
+              disabled={decide.isPending || (date !== undefined && !date.ok)}
+            >
               Keep this
             </Button>
             <Button onClick={() => setOpen(false)}>Not yet</Button>

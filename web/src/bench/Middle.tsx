@@ -1,6 +1,7 @@
 /** The year rule with what binds, what the stamps say, and why the chosen candidate stands where it stands. */
 import { useState } from 'react';
 import { edtfInWords, periodInWords, periodOf } from '@jutbank/core/dates';
+import { impliedValues } from '@jutbank/core/reference';
 import type { Bound, IdentifyAnswer, Observation, Subject } from '@jutbank/core/bench';
 import type { PieceSheet } from '@jutbank/contract/intake';
 import type { Vocabulary } from '@jutbank/contract/reference';
@@ -45,6 +46,10 @@ export function Middle({
       setAside: claim.setAside,
     };
   });
+  const { made } = dating;
+  const form = made && made.basis !== 'bracket' ? formOf(sheet, answer, names) : undefined;
+  if (form?.window !== undefined)
+    bars.push({ label: `Form: ${form.label}`, strict: [form.window], lenient: [form.window] });
   return (
     <>
       <h2 className="sec">
@@ -64,20 +69,30 @@ export function Middle({
       ) : (
         <>
           <YearRule
-            core={dating.core}
-            outer={dating.outer}
+            core={made?.core ?? dating.core}
+            outer={made?.outer ?? dating.outer}
             bars={bars}
             years={dating.years}
-            label={`Made ${edtfInWords(dating.core)}, at the outside ${edtfInWords(dating.outer)}`}
+            label={`Made ${edtfInWords(made?.core ?? dating.core)}, at the outside ${edtfInWords(made?.outer ?? dating.outer)}`}
           />
+          <Made sheet={sheet} dating={dating} words={words} />
           <Binding dating={dating} words={words} />
         </>
       )}
       {dating.conflicts.map((conflict, i) => (
         <div key={i} className={i === 0 ? 'note bad' : 'note'} style={{ marginTop: 8 }}>
           <b>{i === 0 ? 'What was seen cannot all be from one time.' : 'Or:'}</b>
-          Set aside {conflict.setAside.map((s) => words.subject(s).toLowerCase()).join(' and ')} (
-          {EXPLANATION[conflict.explanation]}) and the rest gives {edtfInWords(conflict.leaves)}.
+          {conflict.insteadRead ? (
+            <>
+              Read {words.reads(conflict.insteadRead.code, conflict.insteadRead.reads)} instead, and
+              everything agrees on {edtfInWords(conflict.leaves)}.
+            </>
+          ) : (
+            <>
+              Set aside {conflict.setAside.map((s) => words.subject(s).toLowerCase()).join(' and ')} (
+              {EXPLANATION[conflict.explanation]}) and the rest gives {edtfInWords(conflict.leaves)}.
+            </>
+          )}
         </div>
       ))}
       {dating.disputed.map((dispute, i) => (
@@ -140,6 +155,62 @@ const EXPLANATION = {
   misread: 'a misreading',
   'source-wrong': 'a source that is wrong',
   'put-together': 'put together from several',
+  'wrong-variant': 'another form than the one named',
+} as const;
+
+/** The form that leads or was decided, with its own years. */
+function formOf(sheet: PieceSheet, answer: IdentifyAnswer, names: VariantNames) {
+  const id = sheet.attribution?.variant ?? answer.candidates[0]?.variant;
+  return id === undefined ? undefined : names.get(id);
+}
+
+/** One date for the piece, who says it, and what does not fit. */
+function Made({
+  sheet,
+  dating,
+  words,
+}: {
+  sheet: PieceSheet;
+  dating: IdentifyAnswer['dating'];
+  words: Wording;
+}) {
+  const { made } = dating;
+  const own = sheet.date?.by === 'decision' ? sheet.date : undefined;
+  if (!made && !own) return null;
+  return (
+    <>
+      <p style={{ fontSize: 13, marginTop: 4 }}>
+        <b className="num">Made {edtfInWords(own?.core ?? made?.core ?? '')}</b>{' '}
+        <span className="soft">
+          {own
+            ? `by the appraiser’s judgement${own.reason ? `: ${own.reason}` : ''}`
+            : made && BASIS[made.basis]}
+        </span>
+      </p>
+      {made?.clash && (
+        <div className="note bad" style={{ marginTop: 8 }}>
+          <b>The form and what was seen are of different times.</b>
+          Its form was made {edtfInWords(made.clash.window)}, what was seen is of{' '}
+          {edtfInWords(made.clash.bracket)}
+          {made.clash.because.length > 0 && (
+            <>: {made.clash.because.map((s) => words.subject(s).toLowerCase()).join(', ')}</>
+          )}
+          . Perhaps{' '}
+          {made.clash.explanations
+            .slice(0, 3)
+            .map((e) => EXPLANATION[e])
+            .join(', or ')}
+          .
+        </div>
+      )}
+    </>
+  );
+}
+const BASIS = {
+  bracket: 'by what was seen',
+  form: 'by when this form was made',
+  both: 'where its form and what was seen meet',
+  years: 'by the likeliest years; no single form leads',
 } as const;
 
 const sameSubject = (a: Subject, b: Subject) => JSON.stringify(a) === JSON.stringify(b);
@@ -181,7 +252,9 @@ function Codes({ answer, words }: { answer: IdentifyAnswer; words: Wording }) {
               ...r.implies.map((x) =>
                 'pattern' in x
                   ? words.pattern(x.pattern)
-                  : `${words.feature(x.feature).toLowerCase()} ${words.value(x.feature, x.value)}`,
+                  : `${words.feature(x.feature).toLowerCase()} ${impliedValues(x)
+                      .map((value) => words.value(x.feature, value))
+                      .join(' or ')}`,
               ),
             ]
               .filter(Boolean)

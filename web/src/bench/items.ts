@@ -151,5 +151,14 @@ export function bitsOf(item: Item, answer: IdentifyAnswer | undefined): number {
   return check?.bits ?? 0;
 }
 
+/** Whether a counterfeit that is in play would give itself away there. */
+export const tellsOf = (item: Item, answer: IdentifyAnswer | undefined): string | undefined =>
+  item.kind === 'feature' ? answer?.nextChecks.find((c) => c.feature === item.feature.id)?.tellOf : undefined;
+
+/** What gives a counterfeit away first, then what settles most. */
 export const mostTelling = (items: readonly Item[], answer: IdentifyAnswer | undefined): Item[] =>
-  [...items].sort((a, b) => bitsOf(b, answer) - bitsOf(a, answer));
+  [...items].sort(
+    (a, b) =>
+      Number(tellsOf(b, answer) !== undefined) - Number(tellsOf(a, answer) !== undefined) ||
+      bitsOf(b, answer) - bitsOf(a, answer),
+  );

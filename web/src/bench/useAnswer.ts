@@ -12,14 +12,23 @@ const FOUND: Record<string, string> = {
 };
 
 export function useAnswer(sheet: PieceSheet, observations: readonly Observation[], enabled = true) {
+  // the same question as the sheet's own reading, but for what is not saved yet
+  const question = {
+    observations,
+    within: { constructions: [sheet.intake.construction], ...sheet.narrowing },
+    found: FOUND[sheet.intake.sourceKind ?? ''] ?? 'unknown',
+    decided: sheet.attribution && {
+      variant: sheet.attribution.variant,
+      pattern: sheet.attribution.pattern,
+    },
+    sealed: sheet.sealed,
+  };
   return useQuery({
-    queryKey: ['identify', sheet.id, sheet.intake.construction, sheet.intake.sourceKind, observations],
+    queryKey: ['identify', sheet.id, question],
     queryFn: ({ signal }) =>
       call<IdentifyAnswer>('POST', '/identify', {
         body: {
-          observations,
-          within: { constructions: [sheet.intake.construction] },
-          found: FOUND[sheet.intake.sourceKind ?? ''] ?? 'unknown',
+          ...question,
           limit: 12,
           piece: sheet.id,
         },

@@ -12,6 +12,15 @@ export class Wording {
     return known?.values?.find((v) => v.id === value)?.label.toLowerCase() ?? String(value);
   };
   mark = (id: string) => this.vocabulary.marks.find((m) => m.id === id)?.lines.join(' / ') ?? id;
+  /** signs of a code as they were read: `Ticks 7, row below name` */
+  reads(id: string, reads: Readonly<Record<string, string | number>>): string {
+    const code = this.vocabulary.codes.find((c) => c.id === id);
+    const label = (read: string) =>
+      (code?.kind === 'date' ? code.reads.find((r) => r.id === read)?.label : undefined) ?? inWords(read);
+    return Object.entries(reads)
+      .map(([read, value]) => `${label(read).toLowerCase()} ${inWords(String(value))}`)
+      .join(', ');
+  }
   code = (id: string) => this.vocabulary.codes.find((c) => c.id === id)?.title ?? id;
   maker = (id: string) => this.vocabulary.makers.find((m) => m.id === id)?.name ?? id;
   pattern = (id: string) => this.vocabulary.patterns.find((p) => p.id === id)?.name ?? id;
@@ -27,6 +36,7 @@ export class Wording {
     if ('mark' in s) return `Stamp ${this.mark(s.mark)}`;
     if ('code' in s) return this.code(s.code);
     if ('maker' in s) return `${this.maker(s.maker)}’s years`;
+    if ('today' in s) return 'Today';
     return 'Variants still possible';
   }
 }

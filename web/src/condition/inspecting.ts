@@ -1,6 +1,8 @@
 /** The guided inspection as the keys see it: one list of things to look at, and what is said of each. */
 import {
+  COMPLETENESS,
   inspectionFor,
+  ITEMS_OF,
   stepState,
   type Completeness,
   type Defect,
@@ -12,37 +14,6 @@ import {
 } from '@jutbank/core/condition';
 import type { Construction } from '@jutbank/core/reference';
 import type { ConditionBody } from '@jutbank/contract/condition';
-
-/** Whether an item is with the piece; the words of price rows and of the trade. */
-const ITEM_STATES: Record<string, readonly string[]> = {
-  box: ['original', 'service', 'later', 'none', 'not-applicable'],
-  papers: ['original', 'later', 'none', 'not-applicable'],
-  pouch: ['original', 'later', 'none', 'not-applicable'],
-  sheath: ['original', 'period', 'reproduction', 'none', 'not-applicable'],
-  scabbard: ['original', 'period', 'reproduction', 'none'],
-  frog: ['original', 'period', 'reproduction', 'none'],
-  'removed-parts': ['included', 'none', 'not-applicable'],
-  'opening-mechanism': ['original', 'changed', 'removed'],
-};
-const ITEM_ASKS: Record<string, string> = {
-  box: 'Is the works’ own box with it, a service box, a later one, none?',
-  papers: 'Leaflet, card, invoice?',
-  pouch: 'Is its pouch with it?',
-  sheath: 'Whose sheath is it?',
-  scabbard: 'Whose scabbard is it?',
-  frog: 'And the frog?',
-  'removed-parts': 'Do parts that were taken off come along?',
-  'opening-mechanism': 'Does it open as it did when it left the works?',
-};
-const ITEMS_OF: Record<Construction, readonly string[]> = {
-  slipjoint: ['box', 'papers', 'pouch'],
-  'locking-folder': ['box', 'papers', 'pouch', 'removed-parts', 'opening-mechanism'],
-  fixed: ['sheath', 'box', 'papers'],
-  bayonet: ['scabbard', 'frog', 'papers'],
-  'multi-tool': ['sheath', 'box', 'papers', 'removed-parts'],
-  automatic: ['box', 'papers', 'pouch', 'opening-mechanism'],
-  balisong: ['box', 'papers', 'sheath', 'removed-parts'],
-};
 
 export interface ItemStep {
   readonly id: string;
@@ -69,7 +40,12 @@ export function lookList(
     kind: 'item',
     section: 'with-it',
     title: 'What is with it',
-    step: { id: `item ${item}`, item, ask: ITEM_ASKS[item] ?? '', states: ITEM_STATES[item] ?? [] },
+    step: {
+      id: `item ${item}`,
+      item,
+      ask: COMPLETENESS[item].ask,
+      states: Object.keys(COMPLETENESS[item].states),
+    },
   }));
   return [...steps, ...items];
 }

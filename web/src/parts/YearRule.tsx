@@ -224,7 +224,9 @@ export function SmallRule({ core, outer }: { core: string; outer: string }) {
   const wide = hullOf(spansOf([outer]));
   if (!span || !wide || !Number.isFinite(span.from) || !Number.isFinite(span.to)) return null;
   const middle = (span.from + span.to) / 2;
-  const reach = Math.max(9 * 365, (wide.to - wide.from) * 0.7);
+  // an outer bracket that is open on a side runs off the strip, it does not stretch it
+  const finite = Number.isFinite(wide.from) && Number.isFinite(wide.to) ? wide : span;
+  const reach = Math.max(9 * 365, (finite.to - finite.from) * 0.7);
   const x = (day: number) => Math.min(108, Math.max(0, 54 + ((day - middle) / reach) * 54));
   const first = calendarOf(asDay(Math.round(middle - reach))).year;
   const last = calendarOf(asDay(Math.round(middle + reach))).year;

@@ -9,7 +9,7 @@ import {
   type Variant,
 } from '@jutbank/core/reference';
 import type { Vocabulary } from '@jutbank/contract/reference';
-import { MarkDrawing } from '../parts/Drawn.tsx';
+import { MarkDrawing, stampCaption } from '../parts/Drawn.tsx';
 
 export function Differences({
   variants,
@@ -68,7 +68,12 @@ function cellOf(row: Difference, i: number, words: Vocabulary) {
     return marks.length === 0 ? (
       <span className="soft">not recorded</span>
     ) : (
-      marks.map((m) => <MarkDrawing key={m.id} mark={m} width={96} />)
+      marks.map((m) => (
+        <figure key={m.id}>
+          <MarkDrawing mark={m} width={96} />
+          <figcaption className="stamp-caption">{stampCaption(m)}</figcaption>
+        </figure>
+      ))
     );
   }
   const feature = words.features.find((f) => f.id === row.id);

@@ -7,7 +7,7 @@ import type { Page } from '@jutbank/contract/http';
 import { get } from '../app/api.ts';
 import { useMay } from '../app/session.ts';
 import { Failed, Loading } from '../app/states.tsx';
-import { MarkDrawing, Outline } from '../parts/Drawn.tsx';
+import { MarkDrawing, stampCaption, Outline } from '../parts/Drawn.tsx';
 import { CONSTRUCTION_WORDS, sentence } from '../parts/words.ts';
 import { ImportPack } from './ImportPack.tsx';
 import { MakerSays, WriteLinks } from './MakerSays.tsx';
@@ -122,7 +122,8 @@ export default function ReferencePage() {
                         <MarkDrawing mark={m} width={116} />
                       </Link>
                       <figcaption className="soft" style={{ fontSize: 11.5 }}>
-                        {m.window == null ? 'not dated' : edtfInWords(m.window)}
+                        {stampCaption(m)}
+                        {m.window == null && ' · not dated'}
                       </figcaption>
                     </figure>
                   ))}

@@ -7,7 +7,7 @@ import type { VariantDetail } from '@jutbank/contract/reference';
 import { get } from '../app/api.ts';
 import { useMay } from '../app/session.ts';
 import { Failed, Loading } from '../app/states.tsx';
-import { MarkDrawing } from '../parts/Drawn.tsx';
+import { MarkDrawing, stampCaption } from '../parts/Drawn.tsx';
 import { sentence, counted } from '../parts/words.ts';
 import { YearRule } from '../parts/YearRule.tsx';
 import { ScarcityTable } from './ScarcityTable.tsx';
@@ -93,8 +93,7 @@ export default function VariantPage() {
                   <figure key={m.id}>
                     <MarkDrawing mark={m} width={140} />
                     <figcaption className="soft" style={{ fontSize: 12 }}>
-                      {m.window == null ? '' : edtfInWords(m.window)}{' '}
-                      {[title(m.source), m.page].filter(Boolean).join(' ')}
+                      {stampCaption(m)} {[title(m.source), m.page].filter(Boolean).join(' ')}
                     </figcaption>
                   </figure>
                 ))}
@@ -125,11 +124,30 @@ export default function VariantPage() {
                 <tr>
                   <td className="soft">Run</td>
                   <td className="num">
-                    {variant.edition.run} from number {variant.edition.firstNumber ?? 1}
+                    {variant.edition.run == null
+                      ? 'of unknown size'
+                      : `${counted(variant.edition.run)} from number ${variant.edition.firstNumber ?? 1}`}
                     {variant.edition.retailer != null && ` for ${variant.edition.retailer}`}
                   </td>
                 </tr>
               )}
+              {variant.edition?.index != null && (
+                <tr>
+                  <td className="soft">Annual series</td>
+                  <td className="num">number {variant.edition.index}</td>
+                </tr>
+              )}
+              {(variant.edition?.split ?? []).map((share) => (
+                <tr key={`${share.by} ${share.of}`}>
+                  <td className="soft">of the run, by {share.by}</td>
+                  <td>
+                    <span className="num">{counted(share.run)}</span> {share.of}
+                    {share.firstNumber != null && (
+                      <span className="soft"> from number {share.firstNumber}</span>
+                    )}
+                  </td>
+                </tr>
+              ))}
             </tbody>
           </table>
           <ScarcityTable scarcity={scarcity} />

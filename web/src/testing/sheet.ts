@@ -39,6 +39,10 @@ export const sheetOf = (more: Partial<PieceSheet> = {}): PieceSheet => ({
   pictures: [],
   observations: [],
   attribution: null,
+  date: null,
+  overruled: false,
+  sealed: false,
+  narrowing: { makers: [], patterns: [] },
   condition: {
     findings: [],
     completeness: {},

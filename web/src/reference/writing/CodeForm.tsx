@@ -1,4 +1,5 @@
 /** The code editor: what is read from the stamp, and what that means, without writing a program. */
+import { impliedValues, type ImpliedFeature } from '@jutbank/core/reference';
 import type {
   Code,
   CodeRead,
@@ -11,7 +12,7 @@ import type {
 } from '@jutbank/core/reference';
 import { Citation, given, named, type FormProps } from './forms.tsx';
 import { slugOf } from './draft.ts';
-import { DateLine, Field, Line, NumberLine, Pick, Rows } from './fields.tsx';
+import { DateLine, Field, Line, NumberLine, Pick, Rows, Several } from './fields.tsx';
 
 type AnyCode = Partial<DateCode> & Partial<PatternNumberCode> & Partial<SerialCode>;
 type Props = FormProps<AnyCode>;
@@ -247,6 +248,29 @@ function Rule({
     <>
       <div className="wtrio">
         {reads
+          .filter(
+            (r) =>
+              r.type === 'count' &&
+              !(
+                ('plus' in year && year.plus === r.id) ||
+                ('minus' in year && year.minus === r.id) ||
+                ('digits' in year && year.digits === r.id)
+              ),
+          )
+          .map((r) => (
+            <NumberLine
+              key={r.id}
+              label={`When ${r.label.toLowerCase()} is`}
+              why="Empty: any."
+              at={`${at}/when/${r.id}`}
+              value={rule.when?.[r.id] === undefined ? undefined : Number(rule.when[r.id])}
+              onChange={(n) => {
+                const others = Object.entries(rule.when ?? {}).filter(([key]) => key !== r.id);
+                patch({ when: Object.fromEntries(n === undefined ? others : [...others, [r.id, n]]) });
+              }}
+            />
+          ))}
+        {reads
           .filter((r) => r.type === 'choice')
           .map((r) => (
             <Pick
@@ -306,6 +330,38 @@ function Rule({
           </>
         )}
         {('ranges' in year || 'table' in year) && which('Read', year.read, (read) => ({ ...year, read }))}
+      </div>
+      <div className="wtrio">
+        <Pick
+          label="And the month is"
+          at={`${at}/month`}
+          none="Not told"
+          value={rule.month?.read}
+          options={reads.map((r) => ({ value: r.id, label: r.label }))}
+          onChange={(read) =>
+            patch({
+              month:
+                read === undefined
+                  ? undefined
+                  : reads.find((r) => r.id === read)?.type === 'choice'
+                    ? { letters: 'ABCDEFGHJKLM', read }
+                    : { read },
+            })
+          }
+        />
+        {rule.month != null && 'letters' in rule.month && (
+          <Line
+            label="Letters of the months"
+            why="From January on, in order."
+            at={`${at}/month/letters`}
+            mono
+            value={rule.month.letters}
+            onChange={(letters) => {
+              if (rule.month != null)
+                patch({ month: { letters: letters.replaceAll(' ', ''), read: rule.month.read } });
+            }}
+          />
+        )}
       </div>
       {'ranges' in year && (
         <Rows
@@ -396,16 +452,31 @@ function Segments({ value, set, words }: Props) {
               <Pick
                 label="Is read by"
                 at={at}
-                value={byDigits ? 'digits' : 'table'}
+                value={segment.literal != null ? 'literal' : byDigits ? 'digits' : 'table'}
                 options={[
                   { value: 'table', label: 'Signs with a meaning' },
                   { value: 'digits', label: 'Digits' },
+                  { value: 'literal', label: 'The same in every stamp' },
                 ]}
                 onChange={(by) =>
                   patch(
                     by === 'digits'
-                      ? { digits: 1, table: undefined }
-                      : { digits: undefined, feature: undefined, pattern: undefined, table: {} },
+                      ? { digits: 1, table: undefined, literal: undefined }
+                      : by === 'literal'
+                        ? {
+                            literal: '-',
+                            digits: undefined,
+                            feature: undefined,
+                            pattern: undefined,
+                            table: undefined,
+                          }
+                        : {
+                            literal: undefined,
+                            digits: undefined,
+                            feature: undefined,
+                            pattern: undefined,
+                            table: {},
+                          },
                   )
                 }
               />
@@ -426,7 +497,16 @@ function Segments({ value, set, words }: Props) {
                 }
               />
             </div>
-            {byDigits ? (
+            {segment.literal != null ? (
+              <Line
+                label="Stands there"
+                why="A hyphen counts only where it is asked for so."
+                at={`${at}/literal`}
+                mono
+                value={segment.literal}
+                onChange={(literal) => patch({ literal: literal === '' ? '-' : literal })}
+              />
+            ) : byDigits ? (
               <div className="wtrio">
                 <Line
                   label="How many"
@@ -480,7 +560,7 @@ function Signs({
     <Rows
       title="Signs"
       items={Object.entries(segment.table ?? {})}
-      fresh={(): [string, { feature: string; value: string | number }] => ['', { feature: '', value: '' }]}
+      fresh={(): [string, ImpliedFeature] => ['', { feature: '', value: '' }]}
       add="sign"
       onChange={(rows) => onChange(Object.fromEntries(rows.map((r) => [r[0], r[1]])))}
     >
@@ -496,11 +576,28 @@ function Signs({
           <Pick
             label="Means"
             at={`${at}/table/${row[0]}/value`}
-            value={`${row[1].feature} ${row[1].value}`}
+            value={`${row[1].feature} ${impliedValues(row[1])[0] ?? ''}`}
             options={meanings}
             onChange={(meaning) => {
               const [feature = '', v = ''] = (meaning ?? '').split(' ');
               change([row[0], { feature, value: v }]);
+            }}
+          />
+          <Several
+            label="or"
+            why="A sign may stand for several: it agrees with any of them."
+            at={`${at}/table/${row[0]}/values`}
+            value={impliedValues(row[1]).slice(1).map(String)}
+            options={(words.features.find((f) => f.id === row[1].feature)?.values ?? [])
+              .filter((v) => v.id !== impliedValues(row[1])[0])
+              .map((v) => ({ value: v.id, label: v.label }))}
+            onChange={(others) => {
+              const [first = ''] = impliedValues(row[1]);
+              const { feature } = row[1];
+              change([
+                row[0],
+                !others?.length ? { feature, value: first } : { feature, values: [first, ...others] },
+              ]);
             }}
           />
         </div>
@@ -559,6 +656,13 @@ function SerialParts({ value, set, words }: Props) {
             at="/number"
             value={value.number}
             onChange={(n) => set({ number: n ?? 1 })}
+          />
+          <NumberLine
+            label="Group of the run"
+            why="Where the size of the run stands beside it: “88 of 1,200”."
+            at="/runGroup"
+            value={value.runGroup}
+            onChange={(n) => set(given('runGroup', n) as Partial<AnyCode>)}
           />
         </div>
       )}

@@ -4,10 +4,14 @@ import { edtfInWords, parsePeriod } from '@jutbank/core/dates';
 import {
   codeDoubts,
   codeTable,
+  impliedValues,
   parsePatternNumber,
   readDateCode,
+  readSerial,
+  whyNotAFormat,
   type Code,
   type DateCode,
+  type ImpliedFeature,
   type PatternNumberCode,
   type SerialCode,
 } from '@jutbank/core/reference';
@@ -202,10 +206,16 @@ function ReadingTable({ code }: { code: DateCode }) {
 
 function PatternNumberPreview({ code, words }: { code: PatternNumberCode; words: Vocabulary }) {
   const [text, setText] = useState('');
-  const parses = text.trim() === '' ? [] : parsePatternNumber(code, text).parses;
-  const meaning = (feature: string, value: string | number) => {
-    const f = words.features.find((x) => x.id === feature);
-    return `${f?.label ?? feature}: ${f?.values?.find((v) => v.id === value)?.label.toLowerCase() ?? value}`;
+  const isPattern = (number: string) =>
+    words.patterns.some((p) => p.number === number && (code.maker == null || p.maker === code.maker));
+  const read = parsePatternNumber(code, text.trim(), isPattern);
+  const parses = text.trim() === '' ? [] : read.partly ? [read.partly] : read.parses;
+  const meaning = (implied: ImpliedFeature) => {
+    const f = words.features.find((x) => x.id === implied.feature);
+    const values = impliedValues(implied).map(
+      (value) => f?.values?.find((v) => v.id === value)?.label.toLowerCase() ?? value,
+    );
+    return `${f?.label ?? implied.feature}: ${values.join(' or ')}`;
   };
   return (
     <>
@@ -218,12 +228,15 @@ function PatternNumberPreview({ code, words }: { code: PatternNumberCode; words:
         </Try>
         <div role="status">
           {text.trim() !== '' && parses.length === 0 && (
-            <p className="problem">The segments do not use up this stamp.</p>
+            <p className="problem">The segments cannot read this stamp.</p>
+          )}
+          {read.partly && text.trim() !== '' && (
+            <p className="problem">“{read.partly.unread}” is not known; the rest is read as likely.</p>
           )}
           {parses.map((p, i) => (
             <p key={i} className="tried">
               {[
-                ...p.implies.map((x) => meaning(x.feature, x.value)),
+                ...p.implies.map(meaning),
                 ...(p.patternNumber === undefined
                   ? []
                   : [
@@ -249,25 +262,33 @@ function PatternNumberPreview({ code, words }: { code: PatternNumberCode; words:
         </thead>
         <tbody>
           {code.segments.flatMap((s, i) =>
-            s.digits != null
+            s.literal != null
               ? [
                   <tr key={`${i}`}>
                     <td>{s.id}</td>
-                    <td className="mono">{s.digits} digits</td>
-                    <td>
-                      {s.pattern
-                        ? 'the pattern’s number'
-                        : words.features.find((f) => f.id === s.feature)?.label}
-                    </td>
+                    <td className="mono">{s.literal}</td>
+                    <td>stands there in every stamp</td>
                   </tr>,
                 ]
-              : Object.entries(s.table ?? {}).map(([sign, m], k) => (
-                  <tr key={`${i} ${k}`}>
-                    <td>{s.id}</td>
-                    <td className="mono">{sign}</td>
-                    <td>{meaning(m.feature, m.value)}</td>
-                  </tr>
-                )),
+              : s.digits != null
+                ? [
+                    <tr key={`${i}`}>
+                      <td>{s.id}</td>
+                      <td className="mono">{s.digits} digits</td>
+                      <td>
+                        {s.pattern
+                          ? 'the pattern’s number'
+                          : words.features.find((f) => f.id === s.feature)?.label}
+                      </td>
+                    </tr>,
+                  ]
+                : Object.entries(s.table ?? {}).map(([sign, m], k) => (
+                    <tr key={`${i} ${k}`}>
+                      <td>{s.id}</td>
+                      <td className="mono">{sign}</td>
+                      <td>{meaning(m)}</td>
+                    </tr>
+                  )),
           )}
         </tbody>
       </table>
@@ -277,12 +298,9 @@ function PatternNumberPreview({ code, words }: { code: PatternNumberCode; words:
 
 function SerialPreview({ code }: { code: SerialCode }) {
   const [text, setText] = useState('');
-  let number: string | undefined;
-  try {
-    number = new RegExp(code.format).exec(text.trim())?.[code.number];
-  } catch {
-    return <p className="problem">This form cannot be read as one.</p>;
-  }
+  const wrong = whyNotAFormat(code.format, code.number);
+  if (wrong) return <p className="problem">{wrong}</p>;
+  const number = readSerial(code, text)?.number;
   return (
     <section aria-label="Try a stamp">
       <h2 className="sec">Try a stamp</h2>
@@ -296,7 +314,7 @@ function SerialPreview({ code }: { code: SerialCode }) {
           ? ''
           : number === undefined
             ? 'This does not have the form of the serial.'
-            : `Number ${Number(number)}`}
+            : `Number ${number}`}
       </p>
     </section>
   );

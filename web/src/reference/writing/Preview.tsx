@@ -2,7 +2,7 @@
 import { parsePeriod } from '@jutbank/core/dates';
 import type { Mark, PackSection, Variant } from '@jutbank/core/reference';
 import type { Vocabulary } from '@jutbank/contract/reference';
-import { MarkDrawing } from '../../parts/Drawn.tsx';
+import { MarkDrawing, stampCaption } from '../../parts/Drawn.tsx';
 import { usePattern } from '../../parts/names.ts';
 import { YearRule } from '../../parts/YearRule.tsx';
 import { Differences } from '../Differences.tsx';
@@ -38,6 +38,7 @@ export function Preview({
             }}
             width={260}
           />
+          <p className="stamp-caption">{stampCaption({ ...mark, lines: mark.lines ?? [] })}</p>
         </>
       )}
       {dated !== undefined && section !== 'variants' && (

@@ -1,14 +1,16 @@
 /** A variant: what can be seen on it, when it was made, how many, and what gives an imitation away. */
 import { useVariantNames } from '../../parts/names.ts';
 import {
+  RUN_SPLITS,
   VARIANT_KINDS,
   type Claim,
-  type Feature,
   type FeatureReading,
+  type RunShare,
   type Variant,
 } from '@jutbank/core/reference';
 import type { PatternDetail } from '@jutbank/contract/reference';
 import { DateLine, Line, Lines, NumberLine, Pick, Rows, Several } from './fields.tsx';
+import { FeatureValues } from './FeatureValues.tsx';
 import { given, Measures, named, optionsOf, Section, YearCounts, type FormProps } from './forms.tsx';
 
 interface Props extends FormProps<Variant> {
@@ -145,6 +147,62 @@ export function VariantForm({ value, set, words, detail, before }: Props) {
           value={value.edition?.firstNumber}
           onChange={(firstNumber) => set({ edition: { ...value.edition, firstNumber: firstNumber ?? null } })}
         />
+        <Line
+          label="Made for"
+          why="The shop of an exclusive."
+          at="/edition/retailer"
+          value={value.edition?.retailer}
+          onChange={(retailer) =>
+            set({ edition: { ...value.edition, retailer: retailer === '' ? null : retailer } })
+          }
+        />
+        <NumberLine
+          label="Index in an annual series"
+          why="First year of the series + index − 1 is its year."
+          at="/edition/index"
+          value={value.edition?.index}
+          onChange={(index) => set({ edition: { ...value.edition, index: index ?? null } })}
+        />
+        <Rows
+          title="Shares of the run"
+          why="Where it was divided by hand, finish or shop; each share with its own first number, if it has one."
+          items={value.edition?.split ?? []}
+          fresh={(): RunShare => ({ by: 'hand', of: '', run: 1 })}
+          add="share"
+          onChange={(split) =>
+            set({ edition: { ...value.edition, split: split.length === 0 ? null : split } })
+          }
+        >
+          {(share, patch, i) => (
+            <div className="wtrio">
+              <Pick
+                label={`Share ${i + 1} by`}
+                at={`/edition/split/${i}/by`}
+                value={share.by}
+                options={optionsOf(RUN_SPLITS)}
+                onChange={(by) => patch({ by: (by ?? 'hand') as RunShare['by'] })}
+              />
+              <Line
+                label="Which"
+                at={`/edition/split/${i}/of`}
+                value={share.of}
+                onChange={(of) => patch({ of })}
+              />
+              <NumberLine
+                label="How many"
+                at={`/edition/split/${i}/run`}
+                value={share.run}
+                onChange={(run) => patch({ run: run ?? 1 })}
+              />
+              <NumberLine
+                label="From number"
+                at={`/edition/split/${i}/firstNumber`}
+                value={share.firstNumber}
+                onChange={(firstNumber) => patch({ firstNumber: firstNumber ?? null })}
+              />
+            </div>
+          )}
+        </Rows>
       </Section>
       {isImitation && (
         <Lines
@@ -189,53 +247,6 @@ export function VariantForm({ value, set, words, detail, before }: Props) {
         </Rows>
       </Section>
     </>
-  );
-}
-
-/** The values of one feature on this variant; several mean any of them. */
-function FeatureValues({
-  feature,
-  value,
-  before,
-  onChange,
-}: {
-  feature: Feature;
-  value: readonly FeatureReading[];
-  before: readonly FeatureReading[] | undefined;
-  onChange: (value: FeatureReading[]) => void;
-}) {
-  const at = `/features/${feature.id}`;
-  const changed = before !== undefined && JSON.stringify(before) !== JSON.stringify(value);
-  const why = changed ? { why: 'Changed against the form it was copied from.' } : {};
-  if (feature.kind === 'category')
-    return (
-      <Several
-        label={feature.label}
-        at={at}
-        {...why}
-        value={value.map(String)}
-        options={named(feature.values ?? [])}
-        onChange={(chosen) => onChange(chosen ?? [])}
-      />
-    );
-  if (feature.kind === 'count')
-    return (
-      <NumberLine
-        label={feature.label}
-        at={at}
-        {...why}
-        value={typeof value[0] === 'number' ? value[0] : undefined}
-        onChange={(n) => onChange(n === undefined ? [] : [n])}
-      />
-    );
-  return (
-    <Line
-      label={feature.label}
-      at={at}
-      {...why}
-      value={value.map(String).join(' | ')}
-      onChange={(text) => onChange(text.trim() === '' ? [] : text.split('|').map((x) => x.trim()))}
-    />
   );
 }
 

@@ -1,4 +1,5 @@
 /** One form for each kind of thing a reference holds; every field says why it matters. */
+import { Varieties } from './FeatureValues.tsx';
 import type { ReactNode } from 'react';
 import {
   CONSTRUCTIONS,
@@ -110,7 +111,7 @@ export function SourceForm({ value, set }: FormProps<Source>) {
   );
 }
 
-export function MakerForm({ value, set }: FormProps<Maker>) {
+export function MakerForm({ value, set, words }: FormProps<Maker>) {
   return (
     <>
       <Line label="Name" at="/name" value={value.name} onChange={(name) => set({ name })} />
@@ -129,6 +130,15 @@ export function MakerForm({ value, set }: FormProps<Maker>) {
         rows={2}
         value={value.aliases}
         onChange={(aliases) => set(given('aliases', aliases))}
+      />
+      <Varieties
+        value={value}
+        set={set}
+        words={words}
+        of={(f) =>
+          !f.constructions ||
+          words.patterns.some((p) => p.maker === value.id && f.constructions?.includes(p.construction))
+        }
       />
     </>
   );
@@ -475,6 +485,15 @@ export function PatternForm({ value, set, words }: FormProps<Pattern>) {
           });
           set(given('outline', points.length === 0 ? undefined : points) as Partial<Pattern>);
         }}
+      />
+      <Varieties
+        value={value}
+        set={set}
+        words={words}
+        of={(f) =>
+          !f.constructions ||
+          (value.construction !== undefined && f.constructions.includes(value.construction))
+        }
       />
       <YearCounts
         label="Made by year"

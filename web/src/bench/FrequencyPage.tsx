@@ -1,0 +1,122 @@
+/** How often things come to this shop's bench: what was learnt, from how many, how far it is believed. */
+import { Switch, FormControlLabel } from '@mui/material';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { FrequencyAnswer } from '@jutbank/contract/bench';
+import { call, get } from '../app/api.ts';
+import { useMay } from '../app/session.ts';
+import { Empty, Failed, Loading } from '../app/states.tsx';
+import { counted, sentence } from '../parts/words.ts';
+import './bench.css';
+
+const LEVELS: Record<FrequencyAnswer['learnt'][number]['levels'][number]['level'], string> = {
+  kind: 'Kinds, within their pattern',
+  maker: 'Makers and constructions',
+  pattern: 'Patterns, within their maker',
+  variant: 'Variants, within their pattern',
+  counterfeit: 'Counterfeits, among counterfeits',
+};
+const FROM = {
+  sold: 'From sold comparables',
+  own: 'From pieces decided here',
+  both: 'Counterfeits met',
+} as const;
+
+export default function FrequencyPage() {
+  const queries = useQueryClient();
+  const may = useMay('appraise');
+  const query = useQuery({
+    queryKey: ['frequency'],
+    queryFn: () => get<FrequencyAnswer>('/identify/frequency'),
+  });
+  const learn = useMutation({
+    mutationFn: (learns: boolean) => call('PUT', '/identify/frequency', { body: { learns } }),
+    onSuccess: () => void queries.invalidateQueries(),
+  });
+  if (query.isPending) return <Loading />;
+  if (query.isError) return <Failed error={query.error} retry={() => void query.refetch()} />;
+  const { learns, learnt, exponents, unlisted } = query.data;
+  return (
+    <div className="page">
+      <div className="pagehead">
+        <h1>How often things turn up</h1>
+        <span className="soft">of two that fit alike, the one that turns up more is likelier</span>
+        <span className="grow" />
+        <FormControlLabel
+          control={
+            <Switch
+              checked={learns}
+              disabled={!may || learn.isPending}
+              onChange={(e) => learn.mutate(e.target.checked)}
+            />
+          }
+          label="Learn from sales and decisions"
+        />
+      </div>
+      <p style={{ maxWidth: '72ch' }}>
+        To begin with it goes by how many were made and are still about, to the power 0.6: rare, numbered and
+        collected things are kept, traded and shown more than their share. What this shop has met corrects it.
+        A piece that no variant of the reference is right for is expected {(100 * unlisted).toFixed(1)} times
+        in 100.
+      </p>
+      {learnt.length === 0 && (
+        <Empty title={learns ? 'Nothing to learn from yet' : 'Nothing is learnt'}>
+          <p className="soft">
+            {learns
+              ? 'Sold comparables that name a pattern or a variant, and pieces decided here, are counted once each. Asking prices and offers are not.'
+              : 'Weights go by production alone.'}
+          </p>
+        </Empty>
+      )}
+      {exponents.length > 0 && (
+        <section>
+          <h2 className="sec">How strongly rarity counts, by maker</h2>
+          <p className="num">{exponents.map((e) => `${e.name} ${e.exponent.toFixed(2)}`).join('   ·   ')}</p>
+        </section>
+      )}
+      {learnt.map((source) => (
+        <section key={source.from} aria-label={FROM[source.from]}>
+          <h2 className="sec" style={{ marginTop: 18 }}>
+            {FROM[source.from]}{' '}
+            <small>
+              {counted(source.named)} that name a variant
+              {source.unnamed > 0 && `, ${counted(source.unnamed)} a pattern only`}
+            </small>
+          </h2>
+          <div className="frequencies">
+            {source.levels
+              .filter((level) => level.factors.length > 0)
+              .map((level) => (
+                <div key={level.level}>
+                  <div className="effort">
+                    {LEVELS[level.level]}
+                    {level.trust < 0.995 && `, believed ${Math.round(100 * level.trust)} in 100`}
+                  </div>
+                  <table className="grid">
+                    <thead>
+                      <tr>
+                        <th>What</th>
+                        <th className="r">Seen</th>
+                        <th className="r">Expected</th>
+                        <th className="r">Counts</th>
+                      </tr>
+                    </thead>
+                    <tbody>
+                      {level.factors.slice(0, SHOWN).map((f) => (
+                        <tr key={f.id}>
+                          <td>{sentence(f.name)}</td>
+                          <td className="r num">{counted(f.seen)}</td>
+                          <td className="r num">{f.expected.toFixed(1)}</td>
+                          <td className="r num">× {f.factor.toFixed(2)}</td>
+                        </tr>
+                      ))}
+                    </tbody>
+                  </table>
+                </div>
+              ))}
+          </div>
+        </section>
+      ))}
+    </div>
+  );
+}
+const SHOWN = 12;
