@@ -47,6 +47,7 @@ try {
     'pattern-stamp': '/reference/write/codes/bh-pattern',
     'write-mark': '/reference/write/marks/bh-three-line',
     'write-variant': '/reference/write/variants?from=hj-naval-2',
+    frequency: '/frequency',
     rules: '/condition-rules',
     gradings: '/gradings',
     comparables: '/comparables',

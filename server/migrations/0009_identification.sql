@@ -20,3 +20,9 @@ ALTER TABLE comparable
 -- What a person at the bench knows without the engine: makers and patterns that narrow the question.
 ALTER TABLE piece
   ADD COLUMN narrowing JSON NULL;
+
+-- Work done by the maker itself, apart from aftermarket; and the school a piece is quoted in, where somebody chose it.
+ALTER TABLE finding
+  ADD COLUMN by_maker BOOLEAN NOT NULL DEFAULT FALSE;
+ALTER TABLE piece
+  ADD COLUMN quoted JSON NULL;

@@ -37,6 +37,7 @@ export const finding = z.object({
   measure: z.number().min(0).max(1000).nullish(),
   count: z.number().int().min(1).max(999).nullish(),
   side: text(40).nullish(),
+  byMaker: z.boolean().nullish(),
   note: text(500).nullish(),
   pin: z
     .object({ picture: ulid.nullish(), x: z.number().min(0).max(1), y: z.number().min(0).max(1) })
@@ -70,6 +71,14 @@ export interface ConditionBody {
   inspected: boolean;
   inspection: Inspection;
 }
+
+/** The school a piece is quoted in, and why it is not the usual one. */
+export const quotedBody = z.object({
+  quoted: z
+    .object({ scale: z.enum(SCALE_IDS), reason: text(300).min(3, 'say why it is quoted so') })
+    .nullable(),
+});
+export type QuotedScale = NonNullable<z.infer<typeof quotedBody>['quoted']>;
 
 const day = z.iso.date('write a day like 2026-11-24');
 export const treatmentBody = z.object({
@@ -239,6 +248,7 @@ const scaleRules = z.strictObject({
         defects: z.array(z.enum(DEFECTS)).min(1),
         parts: z.array(z.enum(PARTS)).min(1).optional(),
         from: z.enum(SEVERITIES).optional(),
+        aftermarketOnly: z.boolean().optional(),
         to: words,
         says: words,
       }),

@@ -13,7 +13,7 @@ import {
   type NarrowingBody,
   type StoredAttribution,
 } from '../bench/index.ts';
-import { conditionBody, type ConditionBody } from '../condition/index.ts';
+import { conditionBody, quotedBody, type ConditionBody, type QuotedScale } from '../condition/index.ts';
 import {
   answers,
   byId,
@@ -81,7 +81,9 @@ export interface Readings {
   which: { tier: Tier; label: string; probability: number | null; decided: boolean };
   when: { core: string; outer: string; conflict: boolean } | null;
   condition: { inspected: boolean; index: number; scale: string; grade: string; note: string } | null;
+  /** null where no pattern is known, or no sale near it (`unsupported`) */
   worth: { estimate: Money; low: Money; high: Money; thin: boolean; comparables: number } | null;
+  unsupported?: boolean;
   trail: { word: Trail['word']; share: number; problems: number };
 }
 
@@ -121,6 +123,11 @@ export interface PieceSheet extends PieceSlip {
   narrowing: NarrowingBody;
   condition: ConditionBody;
   grade: GradeAnswer;
+  /** in years, as the grade takes it; null where it is not dated on both sides */
+  age: number | null;
+  /** the scale it is quoted on, and why where that was chosen */
+  quotedScale: QuotedScale['scale'];
+  quoted: QuotedScale | null;
   custody: CustodyEvent[];
   trail: Trail;
   pricing: PricingBody;
@@ -210,6 +217,14 @@ export const intakeRoutes = {
     access: 'appraise',
     summary: 'Decide what it is',
     body: z.object({ attribution: attributionBody.nullable() }),
+  }),
+  putQuoted: route({
+    ...piece,
+    method: 'put',
+    path: '/pieces/:id/quoted-scale',
+    access: 'appraise',
+    summary: 'The school it is quoted in, with the reason; null for the usual one',
+    body: quotedBody,
   }),
   putCondition: route({
     ...piece,

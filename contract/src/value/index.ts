@@ -102,6 +102,8 @@ export interface EstimateAnswer {
   rest: { weight: number; adjusted: Money; count: number };
   methods: { name: string; estimate: Money }[];
   thin: boolean;
+  /** false: no sale near it; the range is a guess by kind and no headline */
+  supported: boolean;
   notes: string[];
 }
 

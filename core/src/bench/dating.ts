@@ -142,11 +142,12 @@ function dateOfMaking(
       : null;
   }
   const told = { variant: form.row.variant.id, window: edtfOf(hullOf(own.strict) ?? NO_TIME) };
-  // an imitation's own making is all that dates it, but for what its own maker's customs say
-  const speaking = kept.filter((c) => !recordsItself(form.row, c));
-  const strict = meet(speaking, 'strict').flatMap((s) => intersectAll([s], own.strict));
-  const lenient = meet(speaking, 'lenient').flatMap((s) => intersectAll([s], own.lenient));
-  if (lenient.length > 0) {
+  // where all of it does not meet, what the form records itself is not held against it by its maker's customs
+  const outweighed = kept.filter((c) => !recordsItself(form.row, c));
+  for (const speaking of [kept, outweighed]) {
+    const lenient = meet(speaking, 'lenient').flatMap((s) => intersectAll([s], own.lenient));
+    if (lenient.length === 0) continue;
+    const strict = meet(speaking, 'strict').flatMap((s) => intersectAll([s], own.strict));
     const core = hullOf(strict.length > 0 ? strict : lenient);
     const outer = hullOf(lenient);
     const alone = speaking.every((c) => !Number.isFinite(c.price));
@@ -154,7 +155,7 @@ function dateOfMaking(
       ? { core: edtfOf(core), outer: edtfOf(outer), basis: alone ? 'form' : 'both', clash: null }
       : null;
   }
-  const against = speaking.filter(
+  const against = outweighed.filter(
     (c) => Number.isFinite(c.price) && own.lenient.every((s) => intersectAll([s], c.lenient).length === 0),
   );
   const bracket = hullOf(meet(kept, 'strict')) ?? hullOf(meet(kept, 'lenient'));

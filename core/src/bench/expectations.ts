@@ -7,7 +7,7 @@ import { NOT_APPLICABLE, type Column, type ReferenceIndex, type Row } from './co
 import { cellsOf, measureCellsOf } from './cells.ts';
 import { customsSpoken } from './customs.ts';
 import { judged, markFactor, standsAt, windowHold } from './datedSigns.ts';
-import { overMonths, prefixOf } from './posterior.ts';
+import { meanOver, overMonths, prefixOf } from './posterior.ts';
 import { BENCH_SETTINGS, DEFAULT_SWAP, type BenchSettings } from './settings.ts';
 import { alternatives, backgroundShare } from './sign.ts';
 
@@ -149,17 +149,6 @@ function markExpectations(
     if (factor) out.push([mark.id, meanOver(index, row, factor)]);
   }
   return out;
-}
-
-/** P(t|v)-weighted mean of a factor that is worked out for the row's own months only. */
-function meanOver(index: ReferenceIndex, row: Row, factor: (month: number) => number): number {
-  let sum = 0;
-  for (const { months, share } of row.madeOver) {
-    let part = 0;
-    for (let m = months.from; m <= months.to; m++) part += factor(m - index.calendar.from);
-    sum += (share * part) / (months.to - months.from + 1);
-  }
-  return sum;
 }
 
 /** Readings of a code that are tried; a code with more tells dates as finely as anyone wants. */

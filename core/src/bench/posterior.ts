@@ -130,6 +130,17 @@ export function overMonths(index: ReferenceIndex, prefix: Float64Array, r: numbe
   return sum;
 }
 
+/** P(t|v)-weighted mean of a factor that is worked out for the row's own months only. */
+export function meanOver(index: ReferenceIndex, row: Row, factor: (month: number) => number): number {
+  let sum = 0;
+  for (const { months, share } of row.madeOver) {
+    let part = 0;
+    for (let m = months.from; m <= months.to; m++) part += factor(m - index.calendar.from);
+    sum += (share * part) / (months.to - months.from + 1);
+  }
+  return sum;
+}
+
 export function prefixOf(factor: Float64Array): Float64Array {
   const prefix = new Float64Array(factor.length + 1);
   for (let i = 0; i < factor.length; i++) prefix[i + 1] = (prefix[i] ?? 0) + (factor[i] ?? 0);

@@ -17,14 +17,19 @@ import {
   historyMarkDates,
   judged,
   markDates,
+  markFactor,
   standsAt,
   windowHold,
 } from './datedSigns.ts';
 import type { HistoryMark } from './history.ts';
+import { meanOver } from './posterior.ts';
 import { STAMP_SWAP, type BenchSettings } from './settings.ts';
 import { alternatives, backgroundShare, readingChance, TANG, type Sign } from './sign.ts';
 
 const filled = (index: ReferenceIndex, value: number) => new Float64Array(index.rows.length).fill(value);
+
+/** Whether an imitation bears a stamp of its own making. */
+const listsItself = (row: Row, mark: string) => row.imitation && (row.variant.marks ?? []).includes(mark);
 
 export function markSign(index: ReferenceIndex, id: string, error: number): Sign {
   const mark = index.marks.get(id);
@@ -34,6 +39,16 @@ export function markSign(index: ReferenceIndex, id: string, error: number): Sign
   const dated = markDates(index, id, error);
   const likelihood = filled(index, error / (n - 1));
   for (let r = 0; r < likelihood.length; r++) if ((dated.classOf[r] ?? -1) >= 0) likelihood[r] = 1;
+  // a stamp that an imitation lists as its own is read as its own, in its own months
+  for (const row of index.rows)
+    if (mark && listsItself(row, id)) {
+      const own = (row.variant.marks ?? []).filter(samePlace);
+      const factor = markFactor(index, mark, own, row.maker.id, error);
+      if (factor) likelihood[row.index] = meanOver(index, row, factor);
+      dated.classOf[row.index] = -1;
+    }
+  const listed = (row: Row) =>
+    ((listsItself(row, id) ? row : judged(index, row)).variant.marks ?? []).filter(samePlace);
   const background = 1 / (n + 1);
   return {
     subject: { mark: id },
@@ -47,11 +62,11 @@ export function markSign(index: ReferenceIndex, id: string, error: number): Sign
     stranger: likelihood,
     background,
     dated,
-    expected: (row) => (judged(index, row).variant.marks ?? []).filter(samePlace),
+    expected: listed,
     verdict: (row) => {
-      const listed = (judged(index, row).variant.marks ?? []).filter(samePlace);
-      if (listed.includes(id)) return 'agrees';
-      if (listed.length > 0) return 'disagrees';
+      const borne = listed(row);
+      if (borne.includes(id)) return 'agrees';
+      if (borne.length > 0) return 'disagrees';
       return mark?.maker == null || mark.maker === judged(index, row).maker.id ? 'silent' : 'disagrees';
     },
   };

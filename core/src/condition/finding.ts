@@ -67,6 +67,8 @@ export const DEFECTS = [
   'off-centre',
   'rubbing',
   'dull',
+  'rolled',
+  'burr',
 ] as const;
 export type Defect = (typeof DEFECTS)[number];
 
@@ -84,6 +86,8 @@ export interface Finding {
   count?: Maybe<number>;
   side?: Maybe<string>;
   note?: Maybe<string>;
+  /** done by the maker, under warranty or in its own workshop: apart from aftermarket work */
+  byMaker?: Maybe<boolean>;
   /** where it is: on a picture, or on the drawn outline when no picture is named */
   pin?: Maybe<Pin>;
 }
@@ -137,6 +141,7 @@ const DEFECT_WORDS: Partial<Record<Defect, string>> = {
   'lazy-snap': 'lazy snap',
   'off-centre': 'off centre',
   named: 'owner’s name',
+  rolled: 'rolled edge',
 };
 export const defectInWords = (defect: Defect): string => DEFECT_WORDS[defect] ?? defect;
 
@@ -153,6 +158,7 @@ export function findingInWords(f: Finding): string {
     f.severity ?? undefined,
     f.measure == null ? undefined : unit === 'percent' ? `${f.measure} %` : `${f.measure} mm`,
     f.side ?? undefined,
+    f.byMaker ? 'by the maker' : undefined,
   ].filter((d): d is string => d !== undefined && d !== '');
   const part = partInWords(f.part);
   const head = `${part.charAt(0).toUpperCase()}${part.slice(1)}: ${[defectInWords(f.defect), ...details].join(', ')}`;

@@ -145,7 +145,7 @@ function valueOn(
 
 function gradeOn(scale: ScaleRules, question: GradeQuestion, rules: IndexRules): ScaleGrade {
   const value = valueOn(scale, question, rules, question.findings);
-  const would = bandOf(scale, value);
+  const would = unlifted(scale, question, rules, bandOf(scale, value));
   const caps = capsOn(scale, question.findings, question.completeness);
   const rank = (grade: string) => scale.grades.findIndex((g) => g.grade === grade);
   const worst = caps.reduce((lowest, cap) => Math.max(lowest, rank(cap.to)), rank(would));
@@ -160,6 +160,14 @@ function gradeOn(scale: ScaleRules, question: GradeQuestion, rules: IndexRules):
     from: round(value),
     rules: `${scale.id}/${scale.version}`,
   };
+}
+
+/** Age forgives wear but never lifts into the top grade: a piece is there by itself or not at all. */
+function unlifted(scale: ScaleRules, question: GradeQuestion, rules: IndexRules, band: string): string {
+  const [top, next] = scale.grades;
+  if (band !== top?.grade || question.age == null || !next) return band;
+  const asNew = bandOf(scale, valueOn(scale, { ...question, age: null }, rules, question.findings));
+  return asNew === top.grade ? band : next.grade;
 }
 
 const bandOf = (scale: ScaleRules, value: number): string =>
@@ -184,6 +192,7 @@ function capsOn(
 function capApplies(cap: Cap, f: Finding): boolean {
   if (!cap.defects.includes(f.defect)) return false;
   if (cap.parts && !cap.parts.includes(basePart(f.part) as Part)) return false;
+  if (cap.aftermarketOnly && f.byMaker) return false;
   if (cap.from === undefined) return true;
   // without a severity the finding stands as moderate, as it does in the index
   return SEVERITIES.indexOf(f.severity ?? UNSTATED) >= SEVERITIES.indexOf(cap.from);
@@ -222,10 +231,19 @@ function nextUp(
     : `${short} short of ${better.grade}.`;
 }
 
-/** The scale a piece is mainly quoted on. */
-export function mainScale(construction: GradeQuestion['construction']): ScaleId {
+/** From this age on a fixed blade or a modern folder is something to collect, whatever it was made for. */
+const COLLECTED_FROM_YEARS = 40;
+
+/**
+ * The school a piece is quoted in unless somebody chose another: arms by their finish, traditional folders and whatever
+ * is old as collectors do, modern ones as users do.
+ * @param age in years, where known
+ */
+export function mainScale(construction: GradeQuestion['construction'], age?: number | null): ScaleId {
   if (construction === 'bayonet') return 'finish';
-  return construction === 'slipjoint' || construction === 'fixed' ? 'collector' : 'user';
+  if (construction === 'slipjoint' || (age ?? 0) >= COLLECTED_FROM_YEARS) return 'collector';
+  if (construction === 'fixed' && age == null) return 'collector';
+  return 'user';
 }
 
 /** The middle of a grade's band in index points, for a price row that gives only the word. */

@@ -66,7 +66,7 @@ describe('a rule document', () => {
       '/grades/1/from “good” must begin below “mint”, best grade first',
       '/grades/2/grade “good” stands twice',
       '/grades/2/from the last grade begins at 0',
-      '/caps/0/to the cap “sharpened” caps at “excellent”, which is no grade of this scale',
+      '/caps/0/to the cap “carried” caps at “near-mint”, which is no grade of this scale',
     ]);
   });
   test('that judges age harder is refused', () =>
@@ -118,7 +118,7 @@ describe('a rule document', () => {
       { construction: 'slipjoint', findings: [] },
       withDocument(SHIPPED_RULES, strict),
     );
-    expect(before.grades[0]?.rules).toBe('collector/1');
+    expect(before.grades[0]?.rules).toBe('collector/2');
     expect(after.grades[0]?.rules).toBe('collector/shop-2');
   });
 });

@@ -1,5 +1,5 @@
 /** The rule documents shipped with Jutbank: data, versioned, to be copied and changed by a shop. */
-import type { Defect, Part, Severity } from './finding.ts';
+import { PARTS, type Defect, type Part, type Severity } from './finding.ts';
 
 export type BySeverity = Readonly<Record<Severity, number>>;
 
@@ -27,6 +27,8 @@ export interface IndexRules {
 
 export interface Cap {
   readonly id: string;
+  /** only for work that was not the maker’s own; absent: whoever did it */
+  readonly aftermarketOnly?: boolean;
   readonly defects: readonly Defect[];
   readonly parts?: readonly Part[];
   /** from this severity on; absent: any */
@@ -76,7 +78,7 @@ const METAL_LOSS = grow(0.02, 0.05, 0.11, 0.22, 0.4);
 export const INDEX_RULES: IndexRules = {
   format: 'jutbank.condition-index/1',
   id: 'condition-index',
-  version: '1',
+  version: '2',
   title: 'Condition index',
   repeats: 0.25,
   wear: ['patina', 'stain', 'scratch', 'wear', 'finish-loss', 'dull', 'residue'],
@@ -228,6 +230,8 @@ export const INDEX_RULES: IndexRules = {
       ],
     },
     { defect: 'rubbing', bySeverity: grow(0.02, 0.04, 0.07, 0.11, 0.16) },
+    { defect: 'rolled', bySeverity: grow(0.01, 0.025, 0.05, 0.09, 0.15) },
+    { defect: 'burr', bySeverity: grow(0.005, 0.015, 0.03, 0.05, 0.08) },
   ],
 };
 
@@ -238,11 +242,16 @@ const AGE_ALLOWANCE = [
   [100, 0.4],
 ] as const;
 
+/** Parts of the piece itself: what happened to box, papers or sheath says nothing of its use. */
+const OF_THE_PIECE: readonly Part[] = PARTS.filter(
+  (part) => !['sheath', 'scabbard', 'frog', 'box', 'papers'].includes(part),
+);
+
 export const SCALES: readonly ScaleRules[] = [
   {
     format: 'jutbank.grade-scale/1',
     id: 'collector',
-    version: '1',
+    version: '2',
     title: 'Collector scale',
     measures: 'condition-index',
     grades: [
@@ -256,6 +265,40 @@ export const SCALES: readonly ScaleRules[] = [
     ],
     ageAllowance: AGE_ALLOWANCE,
     caps: [
+      {
+        id: 'carried',
+        defects: ['wear', 'scratch', 'dull', 'finish-loss', 'named', 'engraved'],
+        parts: OF_THE_PIECE,
+        to: 'near-mint',
+        says: 'mint means unused: what was carried is at most near mint',
+      },
+      {
+        id: 'edge',
+        defects: ['rolled', 'burr', 'nick'],
+        to: 'excellent',
+        says: 'an edge that was used is at most excellent',
+      },
+      {
+        id: 're-tipped',
+        defects: ['reground'],
+        parts: ['tip'],
+        to: 'very-good',
+        says: 'a point ground anew, however neat, caps at very good',
+      },
+      {
+        id: 'shrunk',
+        defects: ['shrinkage', 'swelling'],
+        from: 'heavy',
+        to: 'good',
+        says: 'scales that shrank badly cap at good',
+      },
+      {
+        id: 'play',
+        defects: ['play-side', 'play-vertical', 'lock-rock'],
+        from: 'moderate',
+        to: 'very-good',
+        says: 'play at the pivot caps at very good',
+      },
       {
         id: 'sharpened',
         defects: ['sharpened'],
@@ -287,6 +330,7 @@ export const SCALES: readonly ScaleRules[] = [
         id: 'parts',
         defects: ['replaced'],
         parts: ['blade', 'tang'],
+        aftermarketOnly: true,
         to: 'fair',
         says: 'a replaced blade caps at fair: parts',
       },
@@ -294,10 +338,23 @@ export const SCALES: readonly ScaleRules[] = [
         id: 're-handled',
         defects: ['replaced'],
         parts: ['scales', 'grip'],
+        aftermarketOnly: true,
         to: 'good',
         says: 'replaced scales cap at good',
       },
-      { id: 'reground', defects: ['reground'], to: 'good', says: 'a reground blade caps at good' },
+      {
+        id: 'maker-work',
+        defects: ['replaced', 'refinished', 'repaired', 'reground'],
+        to: 'very-good',
+        says: 'work done afterwards, the maker’s own too, caps at very good',
+      },
+      {
+        id: 'reground',
+        defects: ['reground'],
+        parts: ['blade', 'edge'],
+        to: 'good',
+        says: 'a reground blade caps at good',
+      },
       {
         id: 'cleaned',
         defects: ['polished', 'refinished'],
@@ -330,7 +387,7 @@ export const SCALES: readonly ScaleRules[] = [
   {
     format: 'jutbank.grade-scale/1',
     id: 'user',
-    version: '1',
+    version: '2',
     title: 'User scale',
     measures: 'condition-index',
     grades: [
@@ -343,9 +400,24 @@ export const SCALES: readonly ScaleRules[] = [
     caps: [
       {
         id: 'carried',
-        defects: ['sharpened', 'wear', 'scratch', 'dull'],
+        defects: ['sharpened', 'wear', 'scratch', 'dull', 'finish-loss', 'rolled', 'burr', 'nick', 'named'],
+        parts: OF_THE_PIECE,
         to: 'like-new',
-        says: 'used or sharpened is no longer new',
+        says: 'carried, used or sharpened is no longer new',
+      },
+      {
+        id: 're-tipped',
+        defects: ['reground'],
+        parts: ['tip'],
+        to: 'light-user',
+        says: 'a point ground anew caps at light user',
+      },
+      {
+        id: 'play',
+        defects: ['play-side', 'play-vertical', 'lock-rock'],
+        from: 'moderate',
+        to: 'light-user',
+        says: 'play at the pivot caps at light user',
       },
       {
         id: 'safety',
@@ -372,6 +444,7 @@ export const SCALES: readonly ScaleRules[] = [
       {
         id: 'changed',
         defects: ['replaced', 'refinished'],
+        aftermarketOnly: true,
         to: 'light-user',
         says: 'changed parts or finish cap at light user',
       },
@@ -389,7 +462,7 @@ export const SCALES: readonly ScaleRules[] = [
   {
     format: 'jutbank.grade-scale/1',
     id: 'finish',
-    version: '1',
+    version: '2',
     title: 'Finish scale',
     measures: 'original-finish',
     finishLost: {
@@ -411,6 +484,13 @@ export const SCALES: readonly ScaleRules[] = [
       { grade: 'poor', from: 0 },
     ],
     caps: [
+      {
+        id: 'carried',
+        defects: ['wear', 'scratch', 'finish-loss'],
+        parts: OF_THE_PIECE,
+        to: 'excellent',
+        says: 'carried, it is no longer new',
+      },
       {
         id: 'refinished',
         defects: ['refinished', 'polished'],

@@ -118,6 +118,8 @@ export function spanInWords(span: Span): string {
   if (openStart && openEnd) return 'any time';
   if (openStart) return `until ${dayInWords(span.to, 'last')}`;
   if (openEnd) return `from ${dayInWords(span.from, 'first')}`;
+  const one = span.from === span.to ? calendarOf(span.from) : undefined;
+  if (one) return `${one.day} ${SHORT[one.month - 1]} ${one.year}`;
   const from = dayInWords(span.from, 'first');
   const to = dayInWords(span.to, 'last');
   return from === to ? from : `${from} – ${to}`;
@@ -126,7 +128,13 @@ export function spanInWords(span: Span): string {
 /** A period echoed as it was understood: qualifiers in words, sets as a hull. */
 export function periodInWords(period: Period): string {
   const hull = { from: period.start.earliest, to: period.end.latest };
-  const about = period.start.qualified || period.end.qualified ? 'about ' : '';
+  const { start, end } = period;
+  // a doubt belongs to the side it was said of
+  if (start.qualified !== end.qualified && Number.isFinite(hull.from) && Number.isFinite(hull.to)) {
+    const side = (qualified: boolean, words: string) => (qualified ? `about ${words}` : words);
+    return `${side(start.qualified, dayInWords(hull.from, 'first'))} to ${side(end.qualified, dayInWords(hull.to, 'last'))}`;
+  }
+  const about = start.qualified || end.qualified ? 'about ' : '';
   const gaps = period.strict.length > 1 ? ' (not every year between)' : '';
   return about + spanInWords(hull) + gaps;
 }

@@ -24,6 +24,7 @@ const facts: ListingFacts = {
   provenance: undefined,
   unproved: ['a commercial twin shares every observed feature'],
   isReplica: false,
+  isLicensed: false,
 };
 
 describe('a listing', () => {

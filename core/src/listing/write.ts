@@ -32,6 +32,8 @@ export interface ListingFacts {
   readonly provenance: string | undefined;
   readonly unproved: readonly string[];
   readonly isReplica: boolean;
+  /** made under a licence of the first maker, and sold as that */
+  readonly isLicensed: boolean;
 }
 
 export interface RefutedStory {
@@ -48,13 +50,22 @@ export interface ListingText {
 export function claimFor(
   facts: Pick<
     ListingFacts,
-    'tier' | 'variantName' | 'patternName' | 'makerName' | 'issuedTo' | 'isReplica' | 'overruled'
+    | 'tier'
+    | 'variantName'
+    | 'patternName'
+    | 'makerName'
+    | 'issuedTo'
+    | 'isReplica'
+    | 'isLicensed'
+    | 'overruled'
   >,
 ): string {
   const name = [facts.makerName, facts.patternName].filter(Boolean).join(' ');
   if (name === '') return 'A knife; which one it is has not been settled.';
   const what = facts.variantName ? `${name}, ${facts.variantName}` : name;
   if (facts.isReplica) return `A replica, sold as a replica: ${what}.`;
+  if (facts.isLicensed && (facts.tier === 'confirmed' || facts.tier === 'probable'))
+    return `A licensed copy, sold as one: ${what}.`;
   if (facts.overruled) return `Attributed by the appraiser as ${what}; the marks speak against it.`;
   switch (facts.tier) {
     case 'confirmed':

@@ -2,8 +2,8 @@
  * Scarcity as a range: made × surviving × in this condition or better (engines.md, "Scarcity"). Never one number, and
  * always what each part rests on.
  */
-import { hullOf, periodOf, type Span } from '../dates/index.ts';
-import { daysOfYears, patternByYear } from './differences.ts';
+import { asDay, dayOf, hullOf, periodOf, type Span } from '../dates/index.ts';
+import { daysOfYears, madeByYear, patternByYear } from './differences.ts';
 import type { Pattern, Variant, VariantKind } from './pack.ts';
 
 export interface Range {
@@ -68,7 +68,49 @@ const times = (a: Range, b: Range): Range => ({
   high: a.high * b.high,
 });
 
-function madeRange({ variant, pattern, variants }: ScarcityQuestion): ScarcityPart | undefined {
+const COUNTED_APART: ReadonlySet<VariantKind> = new Set(['counterfeit', 'reproduction', 'licensed-copy']);
+
+/** Nothing is made after the year asked about. */
+const upTo = (spans: readonly Span[], year: number): Span[] => {
+  const last = asDay(dayOf(year + 1) - 1);
+  return spans.flatMap((s) => (s.from <= last ? [{ from: s.from, to: asDay(Math.min(s.to, last)) }] : []));
+};
+
+/**
+ * What is left of a year's production for a form that was open for a part of it: what other forms are documented to
+ * have made that year comes off first, the rest is shared among the undocumented forms by how long each was open. So a
+ * year's production is counted once, however many forms overlap.
+ */
+function sharesOfYear(
+  variants: readonly Variant[],
+  years: ReadonlyMap<number, number>,
+  asOf: number,
+): (year: number, open: number) => number {
+  const documented = new Map<number, number>();
+  const openings = new Map<number, number>();
+  const add = (to: Map<number, number>, year: number, n: number) => to.set(year, (to.get(year) ?? 0) + n);
+  for (const other of variants) {
+    if (COUNTED_APART.has(other.kind)) continue;
+    const quantity = other.made?.quantity ?? other.edition?.run;
+    if (quantity != null) {
+      for (const { year, made } of madeByYear({
+        ...other,
+        made: { basis: 'unknown', ...other.made, quantity },
+      }))
+        add(documented, year, made);
+      continue;
+    }
+    const hull = other.window == null ? undefined : hullOf(upTo(periodOf(other.window).strict, asOf));
+    for (const { year, days, of } of hull ? daysOfYears(hull) : []) add(openings, year, days / of);
+  }
+  return (year, open) => {
+    const rest = Math.max(0, (years.get(year) ?? 0) - (documented.get(year) ?? 0));
+    // alone in its year a form has it all, for as long as it was open
+    return (rest * open) / Math.max(1, openings.get(year) ?? open);
+  };
+}
+
+function madeRange({ variant, pattern, variants, year: asOf }: ScarcityQuestion): ScarcityPart | undefined {
   const { estimateFactor } = SCARCITY_SETTINGS;
   const quantity = variant.made?.quantity ?? variant.edition?.run;
   if (quantity != null) {
@@ -85,10 +127,11 @@ function madeRange({ variant, pattern, variants }: ScarcityQuestion): ScarcityPa
   if (variant.window == null) return undefined;
   const years = new Map(patternByYear(pattern, variants).map((y) => [y.year, y.made]));
   if (years.size === 0) return undefined;
+  const shareOf = sharesOfYear(variants, years, asOf);
   const over = (spans: readonly Span[]) => {
-    const hull = hullOf(spans);
+    const hull = hullOf(upTo(spans, asOf));
     return (hull ? daysOfYears(hull) : []).reduce(
-      (sum, { year, days, of }) => sum + ((years.get(year) ?? 0) * days) / of,
+      (sum, day) => sum + shareOf(day.year, day.days / day.of),
       0,
     );
   };
@@ -100,14 +143,15 @@ function madeRange({ variant, pattern, variants }: ScarcityQuestion): ScarcityPa
     low: strict / estimateFactor,
     likely: strict,
     high: lenient * estimateFactor,
-    restsOn: `the pattern’s yearly figures over its window${lenient > strict ? ', its soft edges included' : ''}`,
+    restsOn: `the pattern’s yearly figures over its window, shared among the forms of each year${lenient > strict ? ', its soft edges included' : ''}`,
   };
 }
 
 /** The surviving share is Beta(w·m, w·(1−m)) around the half-life's share m; its 10, 50 and 90 % points. */
 function survivingShare({ variant, year }: ScarcityQuestion): ScarcityPart {
   const { halfLife, survivalWeight } = SCARCITY_SETTINGS;
-  const span = variant.window == null ? undefined : hullOf(periodOf(variant.window).strict);
+  // an open window ends today: only what has been made can have been lost
+  const span = variant.window == null ? undefined : hullOf(upTo(periodOf(variant.window).strict, year));
   const middle =
     span && Number.isFinite(span.from) && Number.isFinite(span.to)
       ? 1970 + (span.from + span.to) / 2 / 365.25

@@ -58,6 +58,8 @@ export interface Estimate {
     readonly estimate: number;
   }[];
   readonly thin: boolean;
+  /** whether some sale near it bears on the figure; without one it is a guess by kind and no headline */
+  readonly supported: boolean;
   readonly notes: readonly string[];
 }
 
@@ -117,6 +119,7 @@ export function estimateWorth(
   );
   const effective = parts.reduce((sum, part, i) => sum + part.probability * (grids[i]?.effective ?? 0), 0);
   const thin = effective < settings.thinBelow;
+  const supported = isSupported(market, evidence, subject);
   const excluded = evidence.excluded.map(({ sale, reason }): GridRow => ({
     sale,
     converted: NaN,
@@ -138,8 +141,32 @@ export function estimateWorth(
       ...plainMethods(market, evidence, subject, fixed),
     ],
     thin,
-    notes: notesOn(evidence, thin, effective, 1 - given),
+    supported,
+    notes: notesOn(evidence, thin, effective, 1 - given, supported),
   };
+}
+
+/** Sales of the same maker and kind that stand in for one of the pattern itself. */
+const NEAR_ENOUGH = 3;
+
+/**
+ * No price from nothing: some sale must be of the pattern or of one of the variants it may be, or a few of the same
+ * maker and kind of thing.
+ */
+function isSupported(market: Market, evidence: Evidence, subject: EstimateSubject): boolean {
+  if (evidence.pattern.sold.length > 0) return true;
+  if ([...evidence.own.values()].some((prices) => prices.sold.length > 0)) return true;
+  const { fitted, reference } = market;
+  const maker = reference.patterns.get(subject.pattern)?.maker;
+  const kinds = new Set(subject.variants.flatMap((v) => reference.variants.get(v.variant)?.kind ?? []));
+  if (kinds.size === 0) kinds.add('production');
+  let near = 0;
+  fitted.plan.variants.forEach((id, v) => {
+    const other = reference.variants.get(id);
+    if (!other || !kinds.has(other.kind)) return;
+    if (reference.patterns.get(other.pattern)?.maker === maker) near += fitted.ownSales[v] ?? 0;
+  });
+  return near >= NEAR_ENOUGH;
 }
 
 function raise(): never {
@@ -285,9 +312,19 @@ function plainMethods(
   ];
 }
 
-function notesOn(evidence: Evidence, thin: boolean, effective: number, unlisted: number): string[] {
+function notesOn(
+  evidence: Evidence,
+  thin: boolean,
+  effective: number,
+  unlisted: number,
+  supported: boolean,
+): string[] {
   const notes: string[] = [];
-  if (thin)
+  if (!supported)
+    notes.push(
+      'No sale near it is known: neither of its pattern nor enough of its maker and kind. The range is a guess by kind; a sale of anything like it would make it a figure.',
+    );
+  else if (thin)
     notes.push(
       effective < 0.5
         ? 'No sale of this variant is known; the figure leans on its pattern, maker and kind.'

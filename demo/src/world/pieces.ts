@@ -395,7 +395,7 @@ export const stories: readonly Story[] = [
   },
   {
     title: 'Pike’s petrel, sold as what it is',
-    variant: 'pp-licensed',
+    variant: 'pp-copy',
     until: 'listing',
     source: 'private',
     from: 'Anselm Corrie',
@@ -407,7 +407,7 @@ export const stories: readonly Story[] = [
     findings: [finding('blade', 'scratch', 'light')],
     completeness: { box: 'none' },
     tier: 'rejected',
-    reason: 'A licensed replica, bought and sold as one.',
+    reason: 'A replica, bought and sold as one.',
     ask: '35.00',
     custody: [held('Anselm Corrie', '2018/2026', 'owner-statement', { place: 'Skerry Bay' })],
   },

@@ -1336,13 +1336,28 @@ variant({
   id: 'pp-licensed',
   pattern: 'pike-petrel',
   name: 'Licensed copy',
-  kind: 'reproduction',
-  twinOf: 'pt-2',
+  kind: 'licensed-copy',
   window: '2015/2021',
   made: { quantity: 5000, basis: 'estimated' },
   features: { ...petrelBase, 'clip-place': ['four-way'], 'pivot-engraving': ['cast'] },
   marks: ['mp-pike'],
-  tells: ['M·PIKE stands on the blade'],
+});
+variant({
+  id: 'pp-copy',
+  pattern: 'pike-petrel',
+  name: 'Unlicensed copy',
+  kind: 'reproduction',
+  twinOf: 'pt-2',
+  window: '2019/2023',
+  made: { quantity: 3000, basis: 'estimated' },
+  features: {
+    ...petrelBase,
+    'clip-place': ['deep'],
+    spacer: ['solid'],
+    'pivot-engraving': ['cast'],
+  },
+  marks: ['mp-pike'],
+  tells: ['M·PIKE stands on the blade, without the licence number beside it'],
 });
 
 const toolBase = {

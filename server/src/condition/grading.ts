@@ -140,7 +140,7 @@ export async function gradingSheet(db: Queries, readers: Readers, id: string): P
   return {
     ...summaryOf(row),
     items: both.map(({ p, record, first, second }) => {
-      const scale = mainScale(record.intake.construction);
+      const scale = assessed.get(record.id)?.scale ?? mainScale(record.intake.construction);
       const on = (grades: typeof first) => grades.find((g) => g.scale === scale)?.grade ?? '';
       return {
         piece: {

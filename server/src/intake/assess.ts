@@ -12,7 +12,14 @@ import {
   type MakingClash,
   type ReferenceIndex,
 } from '@jutbank/core/bench';
-import { gradeCondition, type GradeAnswer, type GradeQuestion, type RuleSet } from '@jutbank/core/condition';
+import {
+  gradeCondition,
+  mainScale,
+  type GradeAnswer,
+  type GradeQuestion,
+  type RuleSet,
+  type ScaleId,
+} from '@jutbank/core/condition';
 import { calendarOf, asDay, hullOf, periodOf, type Span } from '@jutbank/core/dates';
 import type { PieceRecord } from './record.ts';
 
@@ -40,6 +47,10 @@ export interface Assessment {
   /** the days of `date.core` */
   readonly made: Span | undefined;
   readonly grade: GradeAnswer;
+  /** in years, where it is dated on both sides */
+  readonly age: number | null;
+  /** the school it is quoted in: chosen, else the usual one for its making and age */
+  readonly scale: ScaleId;
   /** the appraiser decided against evidence that speaks for an imitation */
   readonly overruled: boolean;
 }
@@ -73,12 +84,15 @@ export function assessPiece(
   const date = dateOf(record, answer);
   const made = date ? hullOf(periodOf(date.core).strict) : undefined;
   const decided = record.attribution?.tier;
+  const question = gradeQuestion(record, made);
   return {
     index,
     answer,
     date,
     made,
-    grade: gradeCondition(gradeQuestion(record, made), rules),
+    grade: gradeCondition(question, rules),
+    age: question.age ?? null,
+    scale: record.quoted?.scale ?? mainScale(record.intake.construction, question.age),
     overruled: decided !== undefined && decided !== 'rejected' && answer.attribution.tier === 'rejected',
   };
 }

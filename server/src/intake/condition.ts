@@ -15,7 +15,7 @@ export async function writeFindings(
   await tx.run('DELETE FROM finding WHERE piece_id = ?', [pieceId]);
   if (findings.length > 0)
     await tx.insertMany(
-      'INSERT INTO finding (piece_id, position, part, defect, severity, measure, times, side, note, pin) VALUES ?',
+      'INSERT INTO finding (piece_id, position, part, defect, severity, measure, times, side, by_maker, note, pin) VALUES ?',
       findings.map((f, i) => [
         pieceId,
         i,
@@ -25,6 +25,7 @@ export async function writeFindings(
         f.measure ?? null,
         f.count ?? null,
         f.side ?? null,
+        f.byMaker ?? false,
         f.note ?? null,
         f.pin == null ? null : JSON.stringify(f.pin),
       ]),

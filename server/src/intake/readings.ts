@@ -1,6 +1,6 @@
 /** The five live readings of a piece: which, when, condition, worth, paper trail. */
 import type { Alert, IdentifyAnswer, ReferenceIndex } from '@jutbank/core/bench';
-import { freshInspection, mainScale, type GradeAnswer, type RuleSet } from '@jutbank/core/condition';
+import { freshInspection, type GradeAnswer, type RuleSet, type ScaleId } from '@jutbank/core/condition';
 import type { Span } from '@jutbank/core/dates';
 import { missingNext } from '@jutbank/core/intake';
 import { trailOf, type Trail } from '@jutbank/core/provenance';
@@ -128,6 +128,7 @@ export class Readers {
       record.findings,
       record.completeness,
       record.observations,
+      record.quoted,
       record.attribution?.decidedAt,
       alerts,
       todayIso(),
@@ -159,7 +160,7 @@ export class Readers {
   }
 
   async #compute(record: PieceRecord, assessment: Assessment): Promise<Readings> {
-    const { index, answer, date, made, grade } = assessment;
+    const { index, answer, date, made, grade, scale } = assessment;
     const trail = trailRecord(record, made);
     const on = await this.markets.on(todayIso());
     const question = subjectOf(record, assessment, on.base);
@@ -173,8 +174,9 @@ export class Readers {
             conflict: answer.dating.conflicts.length > 0 || date.clash !== null,
           }
         : null,
-      condition: conditionOf(record, grade),
-      worth: worth
+      condition: conditionOf(record, grade, scale),
+      ...(worth && !worth.supported ? { unsupported: true } : {}),
+      worth: worth?.supported
         ? {
             estimate: worth.estimate,
             low: worth.low,
@@ -226,7 +228,7 @@ export class Readers {
   async sheet(db: Queries, record: PieceRecord): Promise<PieceSheet> {
     const readings = (await this.readings(db, [record])).get(record.id);
     if (!readings) throw new Error('no readings were made');
-    const { date, made, grade, overruled } = await this.assess(db, record);
+    const { age, date, made, grade, scale, overruled } = await this.assess(db, record);
     return {
       ...slipOf(record, readings),
       version: record.version,
@@ -242,6 +244,9 @@ export class Readers {
         inspection: record.inspection ?? freshInspection(record.intake.construction),
       },
       grade,
+      age,
+      quotedScale: scale,
+      quoted: record.quoted,
       date,
       overruled,
       sealed: isSealed(record),
@@ -289,9 +294,8 @@ function whichOf(index: ReferenceIndex, record: PieceRecord, answer: IdentifyAns
   };
 }
 
-function conditionOf(record: PieceRecord, grade: GradeAnswer): Readings['condition'] {
+function conditionOf(record: PieceRecord, grade: GradeAnswer, scale: ScaleId): Readings['condition'] {
   if (!record.inspected && record.findings.length === 0) return null;
-  const scale = mainScale(record.intake.construction);
   const main = grade.grades.find((g) => g.scale === scale);
   if (!main) return null;
   const cap = main.caps[0];

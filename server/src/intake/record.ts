@@ -6,7 +6,7 @@ import type { CustodyEvent } from '@jutbank/core/provenance';
 import type { Construction } from '@jutbank/core/reference';
 import type { Stage } from '@jutbank/core/intake';
 import type { NarrowingBody, StoredAttribution } from '@jutbank/contract/bench';
-import type { TreatmentRecord } from '@jutbank/contract/condition';
+import type { QuotedScale, TreatmentRecord } from '@jutbank/contract/condition';
 import type { IntakeBody, PictureRecord, PricingBody } from '@jutbank/contract/intake';
 import type { ListingRecord, MarketMessage } from '@jutbank/contract/listing';
 import type { Queries } from '../db/index.ts';
@@ -26,6 +26,8 @@ export interface PieceRecord {
   readonly findings: readonly Finding[];
   readonly completeness: Record<string, string | null | undefined>;
   readonly inspected: boolean;
+  /** the school it is quoted in, where somebody chose another than usual */
+  readonly quoted: QuotedScale | null;
   readonly inspection: Inspection | null;
   readonly treatments: readonly TreatmentRecord[];
   /** the day on which a piece that is kept apart is to be looked at again */
@@ -60,6 +62,7 @@ interface PieceRow {
   as_found: IntakeBody['asFound'];
   completeness: Record<string, string | null>;
   inspected: number;
+  quoted: QuotedScale | null;
   inspection: Inspection | null;
   attribution: StoredAttribution | null;
   narrowing: NarrowingBody | null;
@@ -89,9 +92,14 @@ export async function loadPieces(db: Queries, ids: readonly string[]): Promise<P
     'SELECT piece_id, body FROM observation WHERE piece_id IN (?) ORDER BY piece_id, position',
   );
   const findings = await all<
-    Omit<Finding, 'measure' | 'count'> & { measure: string | null; times: number | null; pin: Pin | null }
+    Omit<Finding, 'measure' | 'count' | 'byMaker'> & {
+      measure: string | null;
+      times: number | null;
+      by_maker: number;
+      pin: Pin | null;
+    }
   >(
-    'SELECT piece_id, part, defect, severity, measure, times, side, note, pin FROM finding WHERE piece_id IN (?) ORDER BY piece_id, position',
+    'SELECT piece_id, part, defect, severity, measure, times, side, by_maker, note, pin FROM finding WHERE piece_id IN (?) ORDER BY piece_id, position',
   );
   const custody = await all<Omit<CustodyEvent, 'private'> & { private: number }>(
     'SELECT piece_id, holder, private, place, period, how, evidence, note FROM custody_event WHERE piece_id IN (?) ORDER BY piece_id, position',
@@ -149,13 +157,15 @@ export async function loadPieces(db: Queries, ids: readonly string[]): Promise<P
         observations: of(observations, id).map((o) => o.body),
         attribution: row.attribution,
         narrowing: row.narrowing,
-        findings: of(findings, id).map(({ piece_id: _, times, measure, ...f }) => ({
+        findings: of(findings, id).map(({ piece_id: _, times, measure, by_maker, ...f }) => ({
           ...f,
+          ...(by_maker ? { byMaker: true } : {}),
           measure: measure === null ? null : Number(measure),
           count: times,
         })),
         completeness: row.completeness,
         inspected: Boolean(row.inspected),
+        quoted: row.quoted,
         inspection: row.inspection,
         treatments: of(treatments, id).map(treatmentOf),
         quarantinedUntil: of(quarantines, id)[0]?.review_on ?? null,

@@ -213,6 +213,15 @@ export function mountIntake(mount: Mount, readers: Readers, markets: Markets, pi
     });
   });
 
+  mount.writes(intakeRoutes.putQuoted, (tx, call) =>
+    change(tx, call, 'quoted', async () => {
+      const { quoted } = call.body;
+      await tx.run('UPDATE piece SET quoted = ? WHERE id = ?', [
+        quoted === null ? null : JSON.stringify(quoted),
+        call.params.id,
+      ]);
+    }),
+  );
   mount.writes(intakeRoutes.putCondition, (tx, call) =>
     change(tx, call, 'inspected', async (before) => {
       const { findings, completeness, inspected } = call.body;

@@ -1,6 +1,6 @@
 /** What the stored record allows a listing or a certificate to say. */
 import type { IdentifyAnswer, ReferenceIndex } from '@jutbank/core/bench';
-import { freshInspection, included, mainScale, partInWords } from '@jutbank/core/condition';
+import { freshInspection, included, partInWords } from '@jutbank/core/condition';
 import { edtfInWords, spanInWords } from '@jutbank/core/dates';
 import {
   extentOfInspection,
@@ -90,13 +90,12 @@ export function knownOf(record: PieceRecord, assessment: Assessment, beside: Bes
 }
 
 export function factsOf(record: PieceRecord, assessment: Assessment, beside: Beside): ListingFacts {
-  const { index, answer, made, grade } = assessment;
+  const { index, answer, made, grade, scale } = assessment;
   const known = knownOf(record, assessment, beside);
   const statements = statementsOf(known);
   const decided = record.attribution;
   const row = known.claimed;
   const pattern = row?.pattern ?? index.patterns.get(decided?.pattern ?? '');
-  const scale = mainScale(record.intake.construction);
   const main = grade.grades.find((g) => g.scale === scale);
   return {
     tier: known.tier,
@@ -131,5 +130,6 @@ export function factsOf(record: PieceRecord, assessment: Assessment, beside: Bes
     unproved:
       decided?.tier === 'confirmed' ? [] : (decided?.engineAnswer.attribution.cannotBeProvedBecause ?? []),
     isReplica: row?.variant.kind === 'reproduction' || row?.variant.kind === 'counterfeit',
+    isLicensed: row?.variant.kind === 'licensed-copy',
   };
 }

@@ -222,8 +222,9 @@ describe('readings of a stored piece', () => {
     const asked = (
       await server.owner.call('POST', '/identify', {
         observations: [{ feature: 'lanyard', value: 'bar' }],
-        within: { constructions: ['slipjoint'], patterns: ['jack'] },
+        within: { constructions: ['slipjoint'], patterns: [] },
         found: 'fair',
+        decided: { variant: piece.attribution.variant, pattern: 'jack' },
       })
     ).body;
     expect(identification).toEqual(asked);

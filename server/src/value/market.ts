@@ -414,6 +414,7 @@ export async function answerEstimate(
     },
     methods: estimate.methods.map((m) => ({ name: m.name, estimate: amount(m.estimate) })),
     thin: estimate.thin,
+    supported: estimate.supported,
     notes: [...estimate.notes],
   };
 }

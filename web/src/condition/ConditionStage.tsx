@@ -2,7 +2,8 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { numbersOf } from '@jutbank/core/bench';
-import type { GradeAnswer } from '@jutbank/core/condition';
+import { inspectionFor, notExamined, type GradeAnswer } from '@jutbank/core/condition';
+import type { Construction } from '@jutbank/core/reference';
 import type { ConditionBody } from '@jutbank/contract/condition';
 import { call } from '../app/api.ts';
 import { useMay } from '../app/session.ts';
@@ -17,6 +18,13 @@ import { Measure } from './Measure.tsx';
 import { Report } from './Report.tsx';
 import { Treat } from './Treat.tsx';
 import './condition.css';
+
+/** Steps nobody looked at: a finished inspection says how many there are. */
+const skippedSteps = (construction: Construction, body: ConditionBody): number =>
+  notExamined(inspectionFor(construction, body.inspection), body.inspection, body.findings).reduce(
+    (sum, section) => sum + section.steps.length,
+    0,
+  );
 
 const asBody = (value: ConditionBody) => value;
 const VIEWS = {
@@ -49,9 +57,12 @@ function Condition({
   const { findings, completeness } = state.value;
   const construction = sheet.intake.construction;
   const grade = useQuery({
-    queryKey: ['grade', construction, findings, completeness],
+    queryKey: ['grade', construction, findings, completeness, sheet.age],
     queryFn: ({ signal }) =>
-      call<GradeAnswer>('POST', '/grade', { body: { construction, findings, completeness }, signal }),
+      call<GradeAnswer>('POST', '/grade', {
+        body: { construction, findings, completeness, age: sheet.age },
+        signal,
+      }),
     placeholderData: keepPreviousData,
     staleTime: Infinity,
   });
@@ -106,7 +117,8 @@ function Condition({
             {grade.data && (
               <Grades
                 grade={grade.data}
-                construction={construction}
+                sheet={sheet}
+                skipped={skippedSteps(construction, state.value)}
                 numbers={numbersOf(sheet.observations)}
                 inspected={state.value.inspected}
                 untouched={

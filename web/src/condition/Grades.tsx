@@ -1,14 +1,19 @@
 /** The grade in every school, what holds it down, and what has to be disclosed. */
 import { Button } from '@mui/material';
 import type { NumbersAnswer } from '@jutbank/core/bench';
-import { mainScale, type GradeAnswer } from '@jutbank/core/condition';
-import type { Construction } from '@jutbank/core/reference';
+import { SCALE_IDS, type GradeAnswer } from '@jutbank/core/condition';
+import type { PieceSheet } from '@jutbank/contract/intake';
+import { useMutation } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Link } from 'react-router';
+import { ApiProblem, call } from '../app/api.ts';
+import { inLine, useTakeSheet } from '../parts/usePiece.ts';
 import { sentence } from '../parts/words.ts';
 
 export function Grades({
   grade,
-  construction,
+  sheet,
+  skipped,
   numbers,
   inspected,
   untouched,
@@ -16,7 +21,9 @@ export function Grades({
   onFinish,
 }: {
   grade: GradeAnswer;
-  construction: Construction;
+  sheet: PieceSheet;
+  /** steps that nobody looked at */
+  skipped: number;
   /** numbers on its parts, read at the bench: stated beside the grade, never mixed in */
   numbers: NumbersAnswer | undefined;
   inspected: boolean;
@@ -25,7 +32,7 @@ export function Grades({
   may: boolean;
   onFinish: () => void;
 }) {
-  const main = mainScale(construction);
+  const main = sheet.quotedScale;
   if (untouched)
     return (
       <>
@@ -74,6 +81,7 @@ export function Grades({
           </Link>
         </div>
       ))}
+      <Quoted sheet={sheet} may={may} />
       {numbers && numbers.verdict !== 'one-only' && (
         <p style={{ fontSize: 12.5 }}>
           <b>{numbers.verdict === 'matching' ? 'Matching numbers' : 'Numbers differ'}</b>{' '}
@@ -89,8 +97,21 @@ export function Grades({
         disabled={!may}
         onClick={onFinish}
       >
-        {inspected ? 'Open the inspection again' : 'The inspection is finished'}
+        {inspected
+          ? 'Open the inspection again'
+          : sheet.sealed
+            ? 'Finished as sealed'
+            : skipped > 0
+              ? `Finish, ${skipped} ${skipped === 1 ? 'step' : 'steps'} not examined`
+              : 'The inspection is finished'}
       </Button>
+      {(sheet.sealed || skipped > 0) && (
+        <p className="soft" style={{ fontSize: 12.5 }}>
+          {sheet.sealed
+            ? 'Its package was not opened: every paper says that nothing inside was examined.'
+            : 'What was not examined is said in listing, report and certificate; “no fault was found” is not.'}
+        </p>
+      )}
       <h2 className="sec" style={{ marginTop: 8 }}>
         To be disclosed
       </h2>
@@ -104,5 +125,86 @@ export function Grades({
         </ul>
       )}
     </>
+  );
+}
+
+/** The school it is quoted in; another than usual wants a reason. */
+function Quoted({ sheet, may }: { sheet: PieceSheet; may: boolean }) {
+  const takeSheet = useTakeSheet();
+  const [scale, setScale] = useState(sheet.quotedScale);
+  const [reason, setReason] = useState('');
+  const quote = useMutation({
+    mutationFn: (quoted: PieceSheet['quoted']) =>
+      inLine(sheet.id, () =>
+        call<PieceSheet>('PUT', `/pieces/${sheet.id}/quoted-scale`, {
+          body: { quoted },
+          version: sheet.version,
+        }),
+      ),
+    onSuccess: (fresh) => {
+      takeSheet(fresh);
+      setScale(fresh.quotedScale);
+      setReason('');
+    },
+  });
+  if (sheet.quoted)
+    return (
+      <p style={{ fontSize: 12.5 }}>
+        Quoted on the {sheet.quoted.scale} scale: <span className="soft">{sheet.quoted.reason}</span>{' '}
+        {may && (
+          <button type="button" className="quiet soft" onClick={() => quote.mutate(null)}>
+            as usual again
+          </button>
+        )}
+      </p>
+    );
+  if (!may) return null;
+  return (
+    <details style={{ fontSize: 12.5 }}>
+      <summary className="soft">Quote it on another scale</summary>
+      <form
+        style={{ display: 'grid', gap: 6, marginTop: 6 }}
+        onSubmit={(e) => {
+          e.preventDefault();
+          quote.mutate({ scale, reason });
+        }}
+      >
+        <span className="chips" role="group" aria-label="Quoted on">
+          {SCALE_IDS.map((id) => (
+            <button
+              key={id}
+              type="button"
+              className="chip"
+              aria-pressed={scale === id}
+              onClick={() => setScale(id)}
+            >
+              {sentence(id)}
+            </button>
+          ))}
+        </span>
+        <input
+          className="line"
+          aria-label="Why it is quoted so"
+          placeholder="why it is quoted so"
+          maxLength={300}
+          value={reason}
+          onChange={(e) => setReason(e.target.value)}
+        />
+        {quote.isError && (
+          <p className="problem" role="alert">
+            {quote.error instanceof ApiProblem
+              ? (quote.error.at('/quoted/reason') ?? quote.error.message)
+              : quote.error.message}
+          </p>
+        )}
+        <button
+          type="submit"
+          className="chip"
+          disabled={scale === sheet.quotedScale || reason.trim().length < 3 || quote.isPending}
+        >
+          Quote it so
+        </button>
+      </form>
+    </details>
   );
 }

@@ -1,6 +1,6 @@
 /** How its condition came to be what it is: as found, every treatment, every new look; quarantine; parts that moved. */
 import { useQuery } from '@tanstack/react-query';
-import { findingInWords, mainScale } from '@jutbank/core/condition';
+import { findingInWords } from '@jutbank/core/condition';
 import type { ConditionFile, ConditionState, TreatmentRecord } from '@jutbank/contract/condition';
 import type { PieceSheet } from '@jutbank/contract/intake';
 import { get } from '../app/api.ts';
@@ -72,7 +72,7 @@ function State({
   before: ConditionState | undefined;
   sheet: PieceSheet;
 }) {
-  const scale = mainScale(sheet.intake.construction);
+  const scale = sheet.quotedScale;
   const grade = state.grade.grades.find((g) => g.scale === scale);
   const [was, is] = [before?.findings.map(findingInWords) ?? [], state.findings.map(findingInWords)];
   const gone = was.filter((f) => !is.includes(f));

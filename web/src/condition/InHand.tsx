@@ -11,8 +11,8 @@ import {
 import type { Construction } from '@jutbank/core/reference';
 import { sentence } from '../parts/words.ts';
 import { AreaPainter } from './AreaPainter.tsx';
-import { SIDE_KEYS } from './inspectKeys.ts';
-import { onSide, seenOf, SIDES, type Body, type Draft, type HowBad, type Looked } from './inspecting.ts';
+import { ALTERED } from './inspectKeys.ts';
+import { onSide, seenOf, sidesOf, type Body, type Draft, type HowBad, type Looked } from './inspecting.ts';
 import { SeverityPicture } from './SeverityPicture.tsx';
 
 export function InHand({
@@ -215,7 +215,7 @@ function AskHowBad({
         {draft.step.sided && (
           <span className="chips" role="group" aria-label="Which side">
             <span className="soft">Side</span>
-            {SIDES.map((s) => (
+            {sidesOf(construction).map(({ side: s, key }) => (
               <button
                 key={s}
                 type="button"
@@ -223,11 +223,21 @@ function AskHowBad({
                 aria-pressed={draft.side === s}
                 onClick={() => onDraft(onSide(draft, s))}
               >
-                <i>{SIDE_KEYS[s]}</i>
+                <i>{key}</i>
                 {sentence(s)}
               </button>
             ))}
           </span>
+        )}
+        {ALTERED.includes(draft.defect) && (
+          <button
+            type="button"
+            className="chip"
+            aria-pressed={draft.byMaker ?? false}
+            onClick={() => onDraft({ ...draft, byMaker: !draft.byMaker })}
+          >
+            <i>w</i>The maker’s own work
+          </button>
         )}
         <button type="button" className="chip" onClick={() => onDraft(undefined)}>
           <i>Esc</i>Back

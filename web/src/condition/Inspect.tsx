@@ -67,7 +67,20 @@ export function Inspect<B extends Inspected>({ construction, body, may, items, o
     // stays: there may be more of it here
     setChosen(at);
   };
-  const keys = useInspectKeys({ looked, list, at, body, draft, may, setDraft, say, add, go, undo: onUndo });
+  const keys = useInspectKeys({
+    construction,
+    looked,
+    list,
+    at,
+    body,
+    draft,
+    may,
+    setDraft,
+    say,
+    add,
+    go,
+    undo: onUndo,
+  });
   useShortcuts('Inspection', keys);
   const open = list.filter((l) => seenOf(l, body) === undefined).length;
   return (
@@ -186,18 +199,20 @@ function Counts({
       {kinds.map((kind) => (
         <span key={kind} className="chips" role="group" aria-label={sentence(kind)}>
           <span className="soft">{sentence(kind)}</span>
-          {Array.from({ length: 5 }, (_, i) => (kind === 'blades' ? i + 1 : i)).map((n) => (
-            <button
-              key={n}
-              type="button"
-              className="chip"
-              disabled={!may}
-              aria-pressed={inspection[kind] === n}
-              onClick={() => onChange({ ...inspection, [kind]: n })}
-            >
-              {n}
-            </button>
-          ))}
+          {Array.from({ length: kind === 'tools' ? 13 : 6 }, (_, i) => (kind === 'blades' ? i + 1 : i)).map(
+            (n) => (
+              <button
+                key={n}
+                type="button"
+                className="chip"
+                disabled={!may}
+                aria-pressed={inspection[kind] === n}
+                onClick={() => onChange({ ...inspection, [kind]: n })}
+              >
+                {n}
+              </button>
+            ),
+          )}
         </span>
       ))}
     </div>

@@ -2,13 +2,7 @@
 import { Button } from '@mui/material';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import {
-  findingInWords,
-  mainScale,
-  type Finding,
-  type ScaleId,
-  type TreatmentPlan,
-} from '@jutbank/core/condition';
+import { findingInWords, type Finding, type ScaleId, type TreatmentPlan } from '@jutbank/core/condition';
 import type { TreatmentBody, WeighedOption, WeighedWay } from '@jutbank/contract/condition';
 import type { Page } from '@jutbank/contract/http';
 import type { PieceSheet } from '@jutbank/contract/intake';
@@ -38,7 +32,7 @@ export function Treat({
   });
   if (options.isPending) return <Loading />;
   if (options.isError) return <Failed error={options.error} retry={() => void options.refetch()} />;
-  const scale = mainScale(sheet.intake.construction);
+  const scale = sheet.quotedScale;
   const sealed = options.data.items.some((o) => o.sealed);
   const best = options.data.items.reduce((a, b) =>
     Number(b.gain?.amount ?? -Infinity) > Number(a.gain?.amount ?? -Infinity) ? b : a,
@@ -226,7 +220,8 @@ function Doing({
   const [reason, setReason] = useState('');
   const [cost, setCost] = useState(option?.plan?.cost ?? '');
   const [removes, setRemoves] = useState<readonly number[]>(option?.removes ?? []);
-  const [reversible, setReversible] = useState(option?.plan?.reversible ?? true);
+  // whether it can be undone is said by whoever did it, never assumed
+  const [reversible, setReversible] = useState(false);
   const [pictures, setPictures] = useState<TreatmentBody['pictures']>({ before: [], after: [] });
   const save = useMutation({
     mutationFn: async () => {

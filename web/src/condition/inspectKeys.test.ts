@@ -1,8 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { DEFECTS, freshInspection, inspectionFor, SEVERITIES } from '@jutbank/core/condition';
 import { CONSTRUCTIONS } from '@jutbank/core/reference';
-import { findingOf, lookList, onSide, SIDES, type Draft } from './inspecting.ts';
-import { SIDE_KEYS } from './inspectKeys.ts';
+import { findingOf, lookList, onSide, sidesOf, type Draft } from './inspecting.ts';
 
 describe('what the keys say', () => {
   const step = inspectionFor('slipjoint', { blades: 1, tools: 0 })
@@ -25,11 +24,18 @@ describe('what the keys say', () => {
     });
     expect(onSide(rear, 'front').side).toBe('front');
   });
-  test('no key of a side is a key of a severity, and each side has its own', () => {
-    const keys = SIDES.map((s) => SIDE_KEYS[s]);
-    expect(new Set([...keys, ...SEVERITIES.map((_, i) => String(i + 1)), 'm']).size).toBe(
-      keys.length + SEVERITIES.length + 1,
-    );
+  test.each(CONSTRUCTIONS)(
+    '%s: no key of a side is a key of a severity, and each side has its own',
+    (construction) => {
+      const keys = sidesOf(construction).map((s) => s.key);
+      expect(new Set([...keys, ...SEVERITIES.map((_, i) => String(i + 1)), 'm', 'w']).size).toBe(
+        keys.length + SEVERITIES.length + 2,
+      );
+    },
+  );
+  test('a modern folder has a clip side', () => {
+    expect(sidesOf('locking-folder').map((s) => s.side)).toContain('clip side');
+    expect(sidesOf('slipjoint').map((s) => s.side)).not.toContain('clip side');
   });
   test.each(CONSTRUCTIONS)(
     '%s: a second look asks for the piece, not for what is with it',

@@ -1,24 +1,26 @@
 /** The keys of the inspection: numbers choose, a letter for each side, one stroke for a whole section. */
 import { useMemo } from 'react';
-import { defectInWords, SEVERITIES } from '@jutbank/core/condition';
+import { defectInWords, SEVERITIES, type Defect } from '@jutbank/core/condition';
+import type { Construction } from '@jutbank/core/reference';
 import { sentence } from '../parts/words.ts';
 import {
   allGood,
   nextOpen,
   onSide,
-  SIDES,
+  sidesOf,
   withItem,
   withStep,
   type Body,
   type Draft,
   type HowBad,
   type Looked,
-  type Side,
 } from './inspecting.ts';
 
-export const SIDE_KEYS: Readonly<Record<Side, string>> = { front: 'f', rear: 'r', both: 'o' };
+/** Work that somebody did to it: the maker’s own stands apart from aftermarket. */
+export const ALTERED: readonly Defect[] = ['replaced', 'refinished', 'repaired', 'reground', 'polished'];
 
 interface KeyContext {
+  readonly construction: Construction;
   readonly looked: Looked | undefined;
   readonly list: readonly Looked[];
   readonly at: number | undefined;
@@ -33,7 +35,7 @@ interface KeyContext {
 }
 
 export function useInspectKeys(context: KeyContext) {
-  const { looked, list, at, body, draft, may, setDraft, say, add, go, undo } = context;
+  const { construction, looked, list, at, body, draft, may, setDraft, say, add, go, undo } = context;
   return useMemo(() => {
     const step = (by: number) => at !== undefined && go((at + by + list.length) % list.length);
     const move = [
@@ -49,11 +51,20 @@ export function useInspectKeys(context: KeyContext) {
           run: () => add({ severity }),
         })),
         ...(draft.step.sided
-          ? SIDES.map((side) => ({
-              key: SIDE_KEYS[side],
-              does: side === 'both' ? 'On both sides' : `On the ${side}`,
+          ? sidesOf(construction).map(({ side, key }) => ({
+              key,
+              does: side.startsWith('both') ? 'On both sides' : `On the ${side}`,
               run: () => setDraft(onSide(draft, side)),
             }))
+          : []),
+        ...(ALTERED.includes(draft.defect)
+          ? [
+              {
+                key: 'w',
+                does: 'The maker’s own work',
+                run: () => setDraft({ ...draft, byMaker: !draft.byMaker }),
+              },
+            ]
           : []),
         { key: 'm', does: 'Type a measure', run: () => document.getElementById('howmuch')?.focus() },
         { key: 'Escape', does: 'Another defect', run: () => setDraft(undefined) },
@@ -93,5 +104,5 @@ export function useInspectKeys(context: KeyContext) {
       { key: 'z', does: 'Undo', run: undo },
       ...move,
     ];
-  }, [add, at, body, draft, go, list, looked, may, say, setDraft, undo]);
+  }, [add, at, body, construction, draft, go, list, looked, may, say, setDraft, undo]);
 }

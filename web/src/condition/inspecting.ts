@@ -90,12 +90,30 @@ export const withItem = (body: Body, item: string, state: string | null): Body =
 export interface Draft {
   readonly step: InspectionStep;
   readonly defect: Defect;
-  readonly side: Side | undefined;
+  readonly side: string | undefined;
+  /** the maker’s own work, apart from aftermarket */
+  readonly byMaker?: boolean;
 }
-export const SIDES = ['front', 'rear', 'both'] as const;
-export type Side = (typeof SIDES)[number];
+export interface SideKey {
+  readonly side: string;
+  readonly key: string;
+}
+const CLIPPED: readonly Construction[] = ['locking-folder', 'automatic', 'balisong'];
+/** The sides as the trade calls them: modern folders have a clip side, the rest a front and a rear. */
+export const sidesOf = (construction: Construction): readonly SideKey[] =>
+  CLIPPED.includes(construction)
+    ? [
+        { side: 'clip side', key: 'c' },
+        { side: 'other side', key: 'r' },
+        { side: 'both sides', key: 'o' },
+      ]
+    : [
+        { side: 'front', key: 'f' },
+        { side: 'rear', key: 'r' },
+        { side: 'both', key: 'o' },
+      ];
 /** The same side chosen again means no side. */
-export const onSide = (draft: Draft, side: Side): Draft => ({
+export const onSide = (draft: Draft, side: string): Draft => ({
   ...draft,
   side: draft.side === side ? undefined : side,
 });
@@ -108,5 +126,6 @@ export const findingOf = (draft: Draft, bad: HowBad): Finding => ({
   severity: 'severity' in bad ? bad.severity : null,
   measure: 'measure' in bad ? bad.measure : null,
   side: draft.side ?? null,
+  ...(draft.byMaker ? { byMaker: true } : {}),
   note: null,
 });

@@ -134,6 +134,8 @@ function Readings({ sheet }: { sheet: PieceSheet }) {
                 {rangeText(worth.low.amount, worth.high.amount)}
               </span>
             </span>
+          ) : sheet.readings.unsupported ? (
+            'No sale near it'
           ) : (
             'Not known yet'
           )}
@@ -143,7 +145,9 @@ function Readings({ sheet }: { sheet: PieceSheet }) {
             ? worth.thin
               ? 'few sales: a wide range'
               : `${worth.comparables} sales bear on it`
-            : 'wants a pattern first'}
+            : sheet.readings.unsupported
+              ? 'only a guess by its kind'
+              : 'wants a pattern first'}
         </div>
       </NavLink>
       <NavLink to={to('trail')}>

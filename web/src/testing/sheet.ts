@@ -41,6 +41,9 @@ export const sheetOf = (more: Partial<PieceSheet> = {}): PieceSheet => ({
   attribution: null,
   date: null,
   overruled: false,
+  age: null,
+  quotedScale: 'collector',
+  quoted: null,
   sealed: false,
   narrowing: { makers: [], patterns: [] },
   condition: {

@@ -46,6 +46,7 @@ const estimate = (rows: EstimateRow[], more: Partial<EstimateAnswer> = {}): Esti
   rest: { weight: 0.2, adjusted: eur('118.00'), count: 41 },
   methods: [{ name: 'adjustment-grid', estimate: eur('120.00') }],
   thin: false,
+  supported: true,
   notes: [],
   ...more,
 });
