@@ -222,7 +222,7 @@ test('a copied scale is changed, tried on the recorded pieces, refused when it r
   await browser.driver.get(`${app.address}/condition-rules?scale=collector&version=1`);
   await browser.click('button', 'Grade by version 1 again');
   await browser.says('These are in use.');
-  expect(await grade()).toBe('collector/1');
+  expect(await grade()).toBe('collector/2');
   expect(await faults(browser)).toEqual([]);
 });
 

@@ -82,7 +82,7 @@ describe('the condition as found', () => {
     expect(others).toEqual([]);
     expect(state).toMatchObject({ why: 'as-found', notedBy: 'Ines Vadder', inspection });
     expect(state.findings).toHaveLength(2);
-    expect(state.grade.grades[0].rules).toBe('collector/1');
+    expect(state.grade.grades[0].rules).toBe('collector/2');
   });
   test('cannot be changed under a finished inspection, only by a new look', async () => {
     await inspect([stain]);
@@ -225,14 +225,14 @@ describe('rule documents', () => {
     ]);
     const grade = async () =>
       (await server.owner.call<any>('GET', `/pieces/${piece.id}`)).body.grade.grades[0] as object;
-    expect(await grade()).toMatchObject({ grade: 'mint', rules: 'collector/1' });
+    expect(await grade()).toMatchObject({ grade: 'mint', rules: 'collector/2' });
     const kept = await server.owner.call<any>('POST', '/condition-rules', {
       document: strict,
       note: 'mint means mint',
     });
     expect(kept.status).toBe(201);
     expect(await grade()).toMatchObject({ grade: 'near-mint', rules: `collector/${kept.body.version}` });
-    expect((await file()).states[0].grade.grades[0]).toMatchObject({ grade: 'mint', rules: 'collector/1' });
+    expect((await file()).states[0].grade.grades[0]).toMatchObject({ grade: 'mint', rules: 'collector/2' });
     const versions = (await server.owner.call<any>('GET', '/condition-rules')).body.items.find(
       (i: { id: string }) => i.id === 'collector',
     ).versions;
