@@ -25,6 +25,12 @@ export interface PartWeight {
   readonly background: number;
 }
 
+/** The innermost loop of a question: every row takes what the table says of its cell. */
+function multiplyByCells(product: Float64Array, cellOf: Int32Array, table: Float64Array): void {
+  const n = product.length;
+  for (let r = 0; r < n; r++) product[r] = (product[r] ?? 0) * (table[cellOf[r] ?? 0] ?? 0);
+}
+
 export const exchangeOf = (part: PartWeight, r: number): number =>
   typeof part.exchange === 'number' ? part.exchange : (part.exchange[r] ?? 0);
 /** The part as the variant's own, (1−s)·ΠL. */
@@ -297,8 +303,7 @@ function partsOf(
       const sign = signs[i];
       if (!sign) continue;
       background *= sign.background;
-      const { cellOf, likelihood } = sign;
-      for (let r = 0; r < whole.length; r++) whole[r] = (whole[r] ?? 0) * (likelihood[cellOf[r] ?? 0] ?? 1);
+      multiplyByCells(whole, sign.cellOf, sign.likelihood);
     }
     // features of one part may differ in swap class; the part goes as easily as its easiest feature
     const swaps = members.map((i) => signs[i]?.swap ?? 'hard');
@@ -447,30 +452,42 @@ function unlistedLogLikelihood(
       if (!sign) continue;
       const { cellOf, likelihood, differing, stranger, recorded } = sign;
       const mixed = likelihood.map((l, c) => (recorded?.[c] ? (1 - m) * l + m * (differing[c] ?? 0) : l));
-      for (let r = 0; r < near.length; r++) {
-        const cell = cellOf[r] ?? 0;
-        near[r] = (near[r] ?? 0) * (mixed[cell] ?? 0);
-        far[r] = (far[r] ?? 0) * (stranger[cell] ?? 0);
-      }
+      multiplyByCells(near, cellOf, mixed);
+      multiplyByCells(far, cellOf, stranger);
     }
     relatives.timesPart(index, { ...part, whole: near });
     strangers.timesPart(index, { ...part, whole: far });
   }
-  const logs = [relatives.logs(), strangers.logs()] as const;
-  let top = background;
-  for (let i = 0; i < left.length; i++) {
-    const r = left[i] ?? 0;
-    if ((start[r] ?? 0) > 0) top = Math.max(top, logs[0][r] ?? -Infinity, logs[1][r] ?? -Infinity);
-  }
-  let kin = 0;
-  let unknown = 0;
-  for (let i = 0; i < left.length; i++) {
-    const r = left[i] ?? 0;
-    if ((start[r] ?? 0) <= 0) continue;
-    kin += Math.exp((logs[0][r] ?? -Infinity) - top);
-    unknown += Math.exp((logs[1][r] ?? -Infinity) - top);
-  }
+  const nearLogs = relatives.logs();
+  const farLogs = strangers.logs();
+  const top = Math.max(background, mostAmong(left, start, nearLogs), mostAmong(left, start, farLogs));
+  const kin = sumAmong(left, start, nearLogs, top);
+  const unknown = sumAmong(left, start, farLogs, top);
   return top + Math.log(relative * kin + pattern * unknown + anything * Math.exp(background - top));
+}
+
+function mostAmong(left: Int32Array, start: Float64Array, logs: Float64Array): number {
+  let top = -Infinity;
+  for (let i = 0; i < left.length; i++) {
+    const r = left[i] ?? 0;
+    const x = logs[r] ?? 0;
+    if (x > top && (start[r] ?? 0) > 0) top = x;
+  }
+  return top;
+}
+
+/** Terms so far below the greatest change no digit that anybody sees. */
+const NEGLIGIBLE_LOG = -45;
+
+/** Σ exp(log − top) over the rows that something unlisted may start from. */
+function sumAmong(left: Int32Array, start: Float64Array, logs: Float64Array, top: number): number {
+  let sum = 0;
+  for (let i = 0; i < left.length; i++) {
+    const r = left[i] ?? 0;
+    const below = (logs[r] ?? 0) - top;
+    if (below > NEGLIGIBLE_LOG && (start[r] ?? 0) > 0) sum += Math.exp(below);
+  }
+  return sum;
 }
 
 /** Where what is unlisted starts from: the genuine rows as they turn up, in the months the dates allow. */
