@@ -6,6 +6,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Key } from 'selenium-webdriver';
 import sharp from 'sharp';
+import { edtfInWords } from '@jutbank/core/dates';
 import { DEMO, startApplication, type Application } from './support/application.ts';
 import { openBrowser, signIn, type Browser } from './support/browser.ts';
 import { intakeToSale } from './support/intakeToSale.ts';
@@ -55,6 +56,7 @@ const views: [string, () => string][] = [
   ['writing a stamp', () => '/reference/write/marks/bh-three-line'],
   ['writing the next form', () => '/reference/write/variants?from=hj-naval-2'],
   ['open questions', () => '/questions'],
+  ['how often things turn up', () => '/frequency'],
   ['the rules of grading', () => '/condition-rules'],
   ['the condition index', () => '/condition-rules?scale=condition-index'],
   ['second gradings', () => '/gradings'],
@@ -265,4 +267,53 @@ describe('the bench, more closely', () => {
     await browser.says('A notch below the shield, filed by hand');
     expect(await browser.complaints()).toEqual([]);
   });
+});
+
+interface Walked {
+  id: string;
+  stockNumber: string;
+  title: string;
+  readings: { which: { tier: string; label: string }; when: { core: string } | null };
+}
+
+test('sheet, tray, bench, listing and certificate of every piece agree on which, when and how sure', async () => {
+  const json = <T>(path: string) => browser.fetchJson<T>(`/api/v1${path}`);
+  const { items } = await json<{ items: Walked[] }>('/pieces?limit=100');
+  const sales = await json<{ items: { pieceId: string; certificateCode: string }[] }>('/sales?limit=100');
+  expect(items.length).toBeGreaterThan(20);
+  const apart: string[] = [];
+  for (const slip of items) {
+    const differs = (what: string, a: unknown, b: unknown) => {
+      if (JSON.stringify(a) !== JSON.stringify(b))
+        apart.push(`${slip.stockNumber} ${what}: ${JSON.stringify(a)} against ${JSON.stringify(b)}`);
+    };
+    const sheet = await json<
+      Walked & {
+        date: { core: string; by: string } | null;
+        attribution: { tier: string } | null;
+        overruled: boolean;
+      }
+    >(`/pieces/${slip.id}`);
+    const answer = await json<{
+      attribution: { tier: string };
+      dating: { made: { core: string } | null };
+    }>(`/pieces/${slip.id}/identification`);
+    const { written } = await json<{ written: { body: string } }>(`/pieces/${slip.id}/listing/draft`);
+    differs('the tray', slip.readings, sheet.readings);
+    differs('the header', sheet.readings.when?.core ?? null, sheet.date?.core ?? null);
+    if (sheet.attribution) differs('the decision', sheet.readings.which.tier, sheet.attribution.tier);
+    else if (sheet.date) differs('the bench, which', sheet.readings.which.tier, answer.attribution.tier);
+    if (sheet.date && sheet.date.by !== 'decision')
+      differs('the bench, when', sheet.date.core, answer.dating.made?.core);
+    const said = sheet.date ? `Made: ${edtfInWords(sheet.date.core)}.` : 'When it was made is not known.';
+    if (!written.body.includes(said)) apart.push(`${slip.stockNumber} the listing lacks “${said}”`);
+    const sale = sales.items.find((s) => s.pieceId === slip.id);
+    if (sale && sheet.date)
+      differs(
+        'the certificate',
+        (await json<{ made: string | null }>(`/certificates/${sale.certificateCode}`)).made,
+        edtfInWords(sheet.date.core),
+      );
+  }
+  expect(apart).toEqual([]);
 });

@@ -144,6 +144,20 @@ export function compileReference(
   today: Day,
   settings: BenchSettings = BENCH_SETTINGS,
 ): ReferenceIndex {
+  const steps = compiling(contents, revision, today, settings);
+  for (;;) {
+    const step = steps.next();
+    if (step.done) return step.value;
+  }
+}
+
+/** The same in steps of some milliseconds, so that a server can answer in between. */
+export function* compiling(
+  contents: PackContents,
+  revision: string,
+  today: Day,
+  settings: BenchSettings = BENCH_SETTINGS,
+): Generator<undefined, ReferenceIndex> {
   const makers = byId(contents.makers);
   const patterns = byId(contents.patterns);
   const features = byId(contents.features);
@@ -154,6 +168,7 @@ export function compileReference(
   const calendarToday = calendarOf(today);
   const now = monthOf(calendarToday.year, calendarToday.month);
   const spans = contents.variants.map((v) => windowOf(v, patterns, makers, now));
+  yield;
   const rates = yearlyRates(
     contents.variants,
     spans,
@@ -189,6 +204,7 @@ export function compileReference(
     };
   });
 
+  yield;
   const makerNumber = new Map(contents.makers.map((m, i) => [m.id, i]));
   const patternNumber = new Map(contents.patterns.map((p, i) => [p.id, i]));
   const windowsByFeature = new Map<string, DatedWindow[]>();
@@ -207,6 +223,7 @@ export function compileReference(
         feature.id,
         column(feature, rows, ordered, groupRows.length, windowsByFeature.get(feature.id) ?? []),
       );
+    yield;
   }
   const calendar = calendarOfRows(rows);
   const pieces = rows.flatMap((row) => row.madeOver);

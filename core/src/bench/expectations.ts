@@ -196,7 +196,7 @@ function dateCodeExpectations(
 export function* prepared(
   index: ReferenceIndex,
   settings: BenchSettings = BENCH_SETTINGS,
-): Generator<undefined> {
+): Generator<undefined, undefined> {
   const expectations = expectationsOf(index, settings);
   for (const column of index.columns.values()) {
     const of = expectations.column(column);

@@ -1,6 +1,6 @@
 export * from './observation.ts';
 export { BENCH_SETTINGS, ENGINE_VERSION, type BenchSettings } from './settings.ts';
-export { compileReference, withEncounters, type ReferenceIndex, type Row } from './compile.ts';
+export { compileReference, compiling, withEncounters, type ReferenceIndex, type Row } from './compile.ts';
 export {
   NO_ENCOUNTERS,
   type Encounters,

@@ -66,7 +66,7 @@ export function intakeToSale(shop: () => Shop): void {
     await browser.driver.executeScript(
       "[...document.querySelectorAll('.f button.fn')].find((b) => b.textContent === 'Stamp')?.click()",
     );
-    await browser.click('button', 'BRACKENHOLT CUTLERY NORHAM');
+    await browser.click('button', 'BRACKENHOLT CUTLERY NORHAM, slanted block · tang front · 1919 – 1940');
     await browser.says('Type-consistent');
     await browser.says('a commercial twin shares every observed feature');
     await browser.says('Not before Sep 1934 because of lanyard fitting: bar');

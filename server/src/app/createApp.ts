@@ -67,6 +67,8 @@ export interface App {
 export function createApp(options: AppOptions): App {
   const { database, log } = options;
   const library = new Library(database);
+  // compiled at start, so that nobody's first question waits for it
+  library.index().catch((error: unknown) => log.error(error));
   const rules = new RuleLibrary(database);
   const markets = new Markets(database, library, options.databaseUrl, (error) => log.error(error));
   const readers = new Readers(database, library, markets, rules);

@@ -35,6 +35,8 @@ export interface Answered<A> {
   readonly status?: number;
   readonly etag?: string;
   readonly headers?: Record<string, string>;
+  /** what the next request would otherwise wait for: done once the transaction is committed, before the answer */
+  readonly afterCommit?: () => Promise<unknown>;
 }
 export const answer = <A>(body: A, more: Omit<Answered<A>, 'body'> = {}): Answered<A> => ({ body, ...more });
 
@@ -75,6 +77,7 @@ export class Mount {
         key === undefined || route.method !== 'post'
           ? await this.database.transaction((tx) => handle(tx, call))
           : await this.#once(route, key, call, handle);
+      await answered.afterCommit?.();
       this.#send(call.response, route, answered);
     });
   }

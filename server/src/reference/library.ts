@@ -1,5 +1,6 @@
 /** The reference as the engine wants it: built once per revision, immutable, shared by all requests. */
-import { compileReference, prepared, withEncounters, type ReferenceIndex } from '@jutbank/core/bench';
+import { setImmediate as turn } from 'node:timers/promises';
+import { compiling, prepared, withEncounters, type ReferenceIndex } from '@jutbank/core/bench';
 import { dayOfInstant, calendarOf } from '@jutbank/core/dates';
 import { revisions, type Database, type Queries } from '../db/index.ts';
 import { loadEncounters } from './encounters.ts';
@@ -48,7 +49,7 @@ export class Library {
     const compiled: Kept = {
       basis,
       index: loadContents(this.database).then((contents) =>
-        compileReference(contents, String(revision), today),
+        inTurns(compiling(contents, String(revision), today)),
       ),
     };
     this.#compiled = compiled;
@@ -59,11 +60,16 @@ export class Library {
   }
 }
 
+/** Runs steps one after the other and lets requests be answered in between. */
+async function inTurns<T>(steps: Generator<undefined, T>): Promise<T> {
+  for (;;) {
+    const step = steps.next();
+    if (step.done) return step.value;
+    await turn();
+  }
+}
+
 /** What the first questions would wait for, a piece at a time between requests. */
 function prepare(index: ReferenceIndex): void {
-  const steps = prepared(index);
-  const next = () => {
-    if (!steps.next().done) setImmediate(next);
-  };
-  setImmediate(next);
+  void inTurns(prepared(index));
 }

@@ -11,7 +11,9 @@ import { listPacks, loadContents, packHead, packItems, salesOfPattern } from './
 
 export function mountReference(mount: Mount, library: Library): void {
   const { database } = mount;
-  mount.writes(referenceRoutes.importPack, async (tx, { body }) => answer(await importPack(tx, body)));
+  mount.writes(referenceRoutes.importPack, async (tx, { body }) =>
+    answer(await importPack(tx, body), { afterCommit: () => library.index() }),
+  );
 
   mount.reads(referenceRoutes.reviewPack, async ({ body }) =>
     answer(reviewPack(body, await loadContents(database))),

@@ -68,9 +68,15 @@ export default function FrequencyPage() {
         </Empty>
       )}
       {exponents.length > 0 && (
-        <section>
+        <section style={{ marginTop: 16 }}>
           <h2 className="sec">How strongly rarity counts, by maker</h2>
-          <p className="num">{exponents.map((e) => `${e.name} ${e.exponent.toFixed(2)}`).join('   ·   ')}</p>
+          <ul className="exponents">
+            {exponents.map((e) => (
+              <li key={e.maker}>
+                {e.name} <span className="num">{e.exponent.toFixed(2)}</span>
+              </li>
+            ))}
+          </ul>
         </section>
       )}
       {learnt.map((source) => (

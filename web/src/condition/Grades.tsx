@@ -101,15 +101,13 @@ export function Grades({
           ? 'Open the inspection again'
           : sheet.sealed
             ? 'Finished as sealed'
-            : skipped > 0
-              ? `Finish, ${skipped} ${skipped === 1 ? 'step' : 'steps'} not examined`
-              : 'The inspection is finished'}
+            : 'The inspection is finished'}
       </Button>
       {(sheet.sealed || skipped > 0) && (
         <p className="soft" style={{ fontSize: 12.5 }}>
           {sheet.sealed
             ? 'Its package was not opened: every paper says that nothing inside was examined.'
-            : 'What was not examined is said in listing, report and certificate; “no fault was found” is not.'}
+            : `${skipped} ${skipped === 1 ? 'step was' : 'steps were'} not examined: listing, report and certificate say so, and not that no fault was found.`}
         </p>
       )}
       <h2 className="sec" style={{ marginTop: 8 }}>

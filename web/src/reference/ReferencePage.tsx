@@ -35,6 +35,9 @@ export default function ReferencePage() {
           <span className="num">{sources.length}</span> sources
         </span>
         <span className="grow" />
+        <Link className="quiet" to="/frequency">
+          How often things turn up
+        </Link>
         <Link className="quiet" to="/questions">
           Open questions
         </Link>
