@@ -219,8 +219,8 @@ test('a copied scale is changed, tried on the recorded pieces, refused when it r
     return sheet.grade.grades.find((g) => g.scale === 'collector')?.rules;
   };
   expect(await grade()).toBe('collector/shop-1');
-  await browser.driver.get(`${app.address}/condition-rules?scale=collector&version=1`);
-  await browser.click('button', 'Grade by version 1 again');
+  await browser.driver.get(`${app.address}/condition-rules?scale=collector&version=2`);
+  await browser.click('button', 'Grade by version 2 again');
   await browser.says('These are in use.');
   expect(await grade()).toBe('collector/2');
   expect(await faults(browser)).toEqual([]);

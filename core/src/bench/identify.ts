@@ -117,7 +117,7 @@ function headlined(
   const from = Math.min(...kept.map((y) => y.year));
   const to = Math.max(...kept.map((y) => y.year));
   const window = edtfOf({ from: dayOf(from, 1, 1), to: asDay(dayOf(to + 1, 1, 1) - 1) });
-  return { core: window, outer: window, basis: 'years', clash: null };
+  return { core: window, outer: window, basis: 'years', clash: made.clash };
 }
 
 /** What a sure stamp and a person's own choice leave of the reference. */

@@ -210,7 +210,7 @@ const BASIS = {
   bracket: 'by what was seen',
   form: 'by when this form was made',
   both: 'where its form and what was seen meet',
-  years: 'by the likeliest years; no single form leads',
+  years: 'by the likeliest years, for what was seen does not agree',
 } as const;
 
 const sameSubject = (a: Subject, b: Subject) => JSON.stringify(a) === JSON.stringify(b);
