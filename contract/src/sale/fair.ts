@@ -25,6 +25,8 @@ export interface FairAnswer {
   low: Money;
   high: Money;
   thin: boolean;
+  /** false: no sale near it; the figures are a guess by kind */
+  supported: boolean;
   notes: string[];
   care: Care;
   /** what is counted on: the chosen point of what it might bring */

@@ -127,6 +127,7 @@ async function judgeFair(on: MarketOnDay, settings: WorthSettings, q: FairQuesti
     low: amount(estimate.low),
     high: amount(estimate.high),
     thin: estimate.thin,
+    supported: estimate.supported,
     notes: [...estimate.notes],
     care,
     price: money(price, base),

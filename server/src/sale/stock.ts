@@ -187,7 +187,8 @@ async function valued(
     days,
     age: ageOf(days),
     cost: cost === undefined ? null : money(cost, on.base),
-    worth: prices
+    // no worth without a sale near it
+    worth: prices?.retail.supported
       ? {
           estimate: amount(prices.retail.estimate),
           low: amount(prices.retail.low),

@@ -46,12 +46,17 @@ export default function CertificatePage() {
         <Row name="Found on inspection">
           {c.findings.length === 0 ? (
             c.inspected ? (
-              'No fault was found.'
+              (c.whole ?? true) ? (
+                'No fault was found.'
+              ) : (
+                'Not everything was examined.'
+              )
             ) : (
               'It was not inspected.'
             )
           ) : (
             <ul>
+              {!c.inspected && <li>It was not inspected.</li>}
               {c.findings.map((f) => (
                 <li key={f}>– {f}</li>
               ))}

@@ -18,6 +18,7 @@ function judged({ asked, care }: FairQuestion): FairAnswer {
     low: eur('90.00'),
     high: eur('210.00'),
     thin: false,
+    supported: true,
     notes: [],
     care: care ?? 'even',
     price: eur('140.00'),

@@ -318,9 +318,10 @@ function Ceiling({
         aria-expanded={why}
         onClick={onWhy}
       >
-        {why ? 'Enough.' : 'Why?'} It would bring {moneyText(answer.estimate, true)},{' '}
-        {moneyText(answer.low, true)}–{moneyText(answer.high, true)}
-        {answer.thin ? '; few sales known' : ''}
+        {why ? 'Enough.' : 'Why?'}{' '}
+        {answer.supported ? 'It would bring' : 'No sale near it is known; by kind it might bring'}{' '}
+        {moneyText(answer.estimate, true)}, {moneyText(answer.low, true)}–{moneyText(answer.high, true)}
+        {answer.thin && answer.supported ? '; few sales known' : ''}
         {index === undefined ? '' : `; index ${Math.round(index)}`}
       </button>
       {why && <Steps steps={answer.most.steps} currency={currency} />}

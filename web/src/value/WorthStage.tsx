@@ -42,7 +42,18 @@ export default function WorthStage() {
             What it would bring{' '}
             <small>{estimate ? 'all the buyer pays, postage not; four of five sales fall inside' : ''}</small>
           </h2>
-          {estimate ? (
+          {estimate && !estimate.supported ? (
+            <div className="note">
+              <b>No sale near it.</b>
+              {estimate.notes[0]}
+              <details>
+                <summary>the range all the same</summary>
+                <p className="num">
+                  {moneyText(estimate.low, true)} – {moneyText(estimate.high, true)}, a guess by kind
+                </p>
+              </details>
+            </div>
+          ) : estimate ? (
             <>
               <p className="num" style={{ fontSize: 26, fontWeight: 650 }}>
                 {moneyText(estimate.estimate)}{' '}
