@@ -3,7 +3,7 @@
  * stamps included. Exact where the quick pass takes each date by itself, and so dear that only leading rows get it.
  */
 import type { ReferenceIndex } from './compile.ts';
-import { exchangeOf, type PartWeight } from './posterior.ts';
+import { exchangeOf, type PartWeight } from './parts.ts';
 import type { Sign } from './sign.ts';
 
 /** A part with dated observations among its signs. */

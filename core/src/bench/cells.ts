@@ -1,5 +1,6 @@
 /** Rows that no reading of a feature can tell apart: worked out once per reference revision and feature. */
-import { SILENT, type Column, type MeasureColumn, type ReferenceIndex } from './compile.ts';
+import { type ReferenceIndex } from './compile.ts';
+import { SILENT, type Column, type MeasureColumn } from './compiled.ts';
 import { customScopes } from './customs.ts';
 
 export interface Cells {

@@ -1,6 +1,7 @@
 /** What the stamps say in plain facts, and where an observation disagrees with them. */
 import { impliedValues, readDateCode, readSerial, type FeatureReading } from '../reference/index.ts';
-import type { ReferenceIndex, Row } from './compile.ts';
+import type { ReferenceIndex } from './compile.ts';
+import type { Row } from './compiled.ts';
 import type { Alert, CodeAnswer, Observation } from './observation.ts';
 import { inRun, patternNumberReadings, toldRuns, type NumberReading } from './stampSigns.ts';
 

@@ -3,8 +3,9 @@
  * P(value | month) over the values whose window holds the month; disputing sources are mixed by their odds.
  */
 import type { DatedWindow, FeatureReading } from '../reference/index.ts';
-import { SILENT, type Column, type ReferenceIndex, type Row } from './compile.ts';
-import { overMonths, prefixOf } from './posterior.ts';
+import { type ReferenceIndex } from './compile.ts';
+import { SILENT, type Column, type Row } from './compiled.ts';
+import { overMonths, prefixOf } from './overMonths.ts';
 import { alternatives } from './sign.ts';
 import { holdOver, reliabilityOdds, scopedWindows, statementSpans, type DatedPart } from './datedSigns.ts';
 

@@ -14,7 +14,8 @@ import {
 } from '../dates/index.ts';
 import { otherArrangements, readDateCode, type DatedWindow } from '../reference/index.ts';
 import { scopedWindows, statementSpans } from './datedSigns.ts';
-import type { DayHulls, ReferenceIndex, Row } from './compile.ts';
+import type { ReferenceIndex } from './compile.ts';
+import type { DayHulls, Row } from './compiled.ts';
 import { changedBy, tellsHistory, type PieceHistory } from './history.ts';
 import type {
   Bound,

@@ -1,7 +1,9 @@
 /** Why a candidate stands where it stands: decibans per observation, adding up to the part's weight. */
-import type { ReferenceIndex, Row } from './compile.ts';
+import type { ReferenceIndex } from './compile.ts';
+import type { Row } from './compiled.ts';
 import type { Evidence, Subject } from './observation.ts';
-import { donorOf, exchangeOf, ownOf, type Posterior } from './posterior.ts';
+import { donorOf, exchangeOf, ownOf } from './parts.ts';
+import { type Posterior } from './posterior.ts';
 import type { Sign } from './sign.ts';
 
 const decibans = (ratio: number) => 10 * Math.log10(ratio);

@@ -3,11 +3,12 @@
  * so it is worked out once per reference revision, for a row when that row is first in play.
  */
 import { readDateCode, type DateCode } from '../reference/index.ts';
-import { NOT_APPLICABLE, type Column, type ReferenceIndex, type Row } from './compile.ts';
+import { type ReferenceIndex } from './compile.ts';
+import { NOT_APPLICABLE, type Column, type Row } from './compiled.ts';
 import { cellsOf, measureCellsOf } from './cells.ts';
 import { customsSpoken } from './customs.ts';
 import { judged, markFactor, standsAt, windowHold } from './datedSigns.ts';
-import { meanOver, overMonths, prefixOf } from './posterior.ts';
+import { meanOver, overMonths, prefixOf } from './overMonths.ts';
 import { BENCH_SETTINGS, DEFAULT_SWAP, type BenchSettings } from './settings.ts';
 import { alternatives, backgroundShare } from './sign.ts';
 

@@ -3,11 +3,8 @@
  * than in proportion, because rare things are kept, traded and shown; what the shop has met says it better.
  */
 import type { VariantKind } from '../reference/index.ts';
-import type { ReferenceIndex } from './compile.ts';
+import type { CompiledReference } from './compiled.ts';
 import type { BenchSettings } from './settings.ts';
-
-/** A reference before its frequencies are known. */
-type Counted = Omit<ReferenceIndex, 'frequency'>;
 
 /** Things met, once each: sold comparables, and pieces the shop itself identified. Asking prices and offers are none. */
 export interface Encounters {
@@ -69,7 +66,11 @@ const USUAL_SPREAD = { kind: 0.4, maker: 0.4, pattern: 0.5 } as const;
 const UNLISTED_STRENGTH = 100;
 const EXPONENT = { sd: 0.15, least: 0.35, most: 1, steps: 3 } as const;
 
-export function frequencyOf(index: Counted, encounters: Encounters, settings: BenchSettings): Frequency {
+export function frequencyOf(
+  index: CompiledReference,
+  encounters: Encounters,
+  settings: BenchSettings,
+): Frequency {
   const exponents = exponentsOf(index, encounters, settings.quantityExponent);
   const weight = baseWeights(index, exponents, settings.quantityExponent);
   const learnt = (['sold', 'own'] as const).flatMap((from): LearntFrom[] => {
@@ -104,7 +105,7 @@ interface Counts {
 }
 
 function countsOf(
-  index: Counted,
+  index: CompiledReference,
   variants: ReadonlyMap<string, number>,
   patterns: ReadonlyMap<string, number>,
 ): Counts {
@@ -118,7 +119,11 @@ function countsOf(
 }
 
 /** What is left to the power of the maker's exponent, with the pattern's sum of the usual exponent kept. */
-function baseWeights(index: Counted, exponents: ReadonlyMap<string, number>, usual: number): Float64Array {
+function baseWeights(
+  index: CompiledReference,
+  exponents: ReadonlyMap<string, number>,
+  usual: number,
+): Float64Array {
   const { leftOf, patternOf, makerOf } = index;
   const weight = leftOf.map((left) => left ** usual);
   const own = index.contents.makers.map((m) => exponents.get(m.id));
@@ -138,7 +143,11 @@ function baseWeights(index: Counted, exponents: ReadonlyMap<string, number>, usu
  * Per maker the slope of ln frequency on ln of what is left, within patterns: the mode of a multinomial's exponent
  * under a normal prior, by Newton's method.
  */
-function exponentsOf(index: Counted, encounters: Encounters, usual: number): ReadonlyMap<string, number> {
+function exponentsOf(
+  index: CompiledReference,
+  encounters: Encounters,
+  usual: number,
+): ReadonlyMap<string, number> {
   const seen = new Float64Array(index.rows.length);
   for (const counts of [encounters.sold, encounters.own])
     for (const [id, n] of counts) {
@@ -163,7 +172,7 @@ function exponentsOf(index: Counted, encounters: Encounters, usual: number): Rea
 }
 
 function slopeOf(
-  index: Counted,
+  index: CompiledReference,
   patterns: readonly (readonly number[])[],
   seen: Float64Array,
   usual: number,
@@ -197,7 +206,12 @@ function slopeOf(
 }
 
 /** Raises and lowers the weights level by level; each level's expectation is taken from the weights so far. */
-function learn(index: Counted, weight: Float64Array, counts: Counts, whole: boolean): LearntLevel[] {
+function learn(
+  index: CompiledReference,
+  weight: Float64Array,
+  counts: Counts,
+  whole: boolean,
+): LearntLevel[] {
   const { patternOf, counterfeit } = index;
   const patterns = index.contents.patterns.length;
   const kindNames = [...new Set(index.rows.map((row) => row.variant.kind))].filter(
@@ -276,7 +290,7 @@ function learn(index: Counted, weight: Float64Array, counts: Counts, whole: bool
 
 /** Variants within their pattern, by the encounters that name one; the pattern's sum is kept. */
 function learnVariants(
-  index: Counted,
+  index: CompiledReference,
   weight: Float64Array,
   counts: Counts,
   namedOf: Float64Array,
@@ -332,7 +346,7 @@ const factorsOf = (
  * their stated quantities where all state one, else alike; sold ones count among counterfeits only.
  */
 function weighCounterfeits(
-  index: Counted,
+  index: CompiledReference,
   weight: Float64Array,
   encounters: Encounters,
   learnt: LearntFrom[],
@@ -374,12 +388,12 @@ function weighCounterfeits(
     });
 }
 
-const metOf = (index: Counted, { sold, own }: Encounters, r: number): number => {
+const metOf = (index: CompiledReference, { sold, own }: Encounters, r: number): number => {
   const id = index.rows[r]?.variant.id ?? '';
   return (sold.get(id) ?? 0) + (own.get(id) ?? 0);
 };
 
-function meanOfPattern(index: Counted, weight: Float64Array, r: number): number {
+function meanOfPattern(index: CompiledReference, weight: Float64Array, r: number): number {
   let sum = 0;
   let n = 0;
   for (const other of index.everyRow)

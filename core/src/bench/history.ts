@@ -3,7 +3,8 @@
  * joined blade, scabbard and frog. It is told beside the attribution and never counted as damage.
  */
 import type { Mark, MarkHistory } from '../reference/index.ts';
-import type { ReferenceIndex, Row } from './compile.ts';
+import type { ReferenceIndex } from './compile.ts';
+import type { Row } from './compiled.ts';
 import type { HistoryEvent, NumbersAnswer, Observation } from './observation.ts';
 import type { BenchSettings } from './settings.ts';
 

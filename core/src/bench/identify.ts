@@ -1,6 +1,7 @@
 /** The bench's one question: which variant is it, when was it made, how sure, and what to look at next. */
 import { asDay, dayOf, edtfOf, hullOf, intersect, isEmpty, periodOf } from '../dates/index.ts';
-import type { ReferenceIndex, Row } from './compile.ts';
+import type { ReferenceIndex } from './compile.ts';
+import type { Row } from './compiled.ts';
 import { codeAnswers, serialAlerts } from './codeAnswers.ts';
 import { dateByOverlap, type DatingContext, type Form } from './dating.ts';
 import { evidenceFor, exchangedParts } from './evidence.ts';

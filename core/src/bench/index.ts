@@ -1,6 +1,7 @@
 export * from './observation.ts';
 export { BENCH_SETTINGS, ENGINE_VERSION, type BenchSettings } from './settings.ts';
-export { compileReference, compiling, withEncounters, type ReferenceIndex, type Row } from './compile.ts';
+export { compileReference, compiling, withEncounters, type ReferenceIndex } from './compile.ts';
+export { type Row } from './compiled.ts';
 export {
   NO_ENCOUNTERS,
   type Encounters,

@@ -1,6 +1,7 @@
 /** What to look at next: expected information of a sure reading, I = H(X) − Σ p·H(X|v). */
 import type { Code, Construction, Effort, Feature } from '../reference/index.ts';
-import type { Column, MeasureColumn, ReferenceIndex, Row } from './compile.ts';
+import type { ReferenceIndex } from './compile.ts';
+import type { Column, MeasureColumn, Row } from './compiled.ts';
 import { tellsHistory } from './history.ts';
 import type { NextCheck, Observation } from './observation.ts';
 import { measureDensity } from './density.ts';

@@ -1,44 +1,22 @@
 /**
  * Posterior over variants and "unlisted": prior × parts (whole or exchanged) × dates (engines.md, Identification).
  */
-import type { Construction, SwapClass } from '../reference/index.ts';
+import type { Construction } from '../reference/index.ts';
 import { byMonth } from './byMonth.ts';
-import type { ReferenceIndex, Row } from './compile.ts';
+import type { ReferenceIndex } from './compile.ts';
+import type { Row } from './compiled.ts';
 import { changedBy, exchangeChance, type HistoryMark, type PieceHistory } from './history.ts';
+import { overMonths, prefixOf } from './overMonths.ts';
+import type { PartWeight } from './parts.ts';
 import type { FoundPlace, Within } from './observation.ts';
 import type { BenchSettings } from './settings.ts';
 import type { Sign } from './sign.ts';
-
-export interface PartWeight {
-  readonly part: string;
-  readonly swap: SwapClass;
-  /** changed by a re-work that a stamp on the piece tells of: what differs is history, not an exchange */
-  readonly reworked: boolean;
-  /** chance that the part is no longer the variant's own: per row where a re-work changed it, else for all alike */
-  readonly exchange: Float64Array | number;
-  readonly signs: readonly number[];
-  /** per row: ΠL of the part's observations as the variant's own */
-  readonly whole: Float64Array;
-  /** per group: the mean of that over plausible donors */
-  readonly donors: Float64Array;
-  /** what just any piece would show */
-  readonly background: number;
-}
 
 /** The innermost loop of a question: every row takes what the table says of its cell. */
 function multiplyByCells(product: Float64Array, cellOf: Int32Array, table: Float64Array): void {
   const n = product.length;
   for (let r = 0; r < n; r++) product[r] = (product[r] ?? 0) * (table[cellOf[r] ?? 0] ?? 0);
 }
-
-export const exchangeOf = (part: PartWeight, r: number): number =>
-  typeof part.exchange === 'number' ? part.exchange : (part.exchange[r] ?? 0);
-/** The part as the variant's own, (1−s)·ΠL. */
-export const ownOf = (part: PartWeight, r: number): number =>
-  (1 - exchangeOf(part, r)) * (part.whole[r] ?? 0);
-/** The part as a donor's, s·D. */
-export const donorOf = (index: ReferenceIndex, part: PartWeight, r: number): number =>
-  exchangeOf(part, r) * (part.donors[index.groupOf[r] ?? 0] ?? 0);
 
 export interface Posterior {
   /** rows that `within` leaves; all others have probability 0 */
@@ -122,35 +100,6 @@ export function rowsWithin(index: ReferenceIndex, within: Within | null | undefi
   return index.everyRow.filter(
     (r) => groups[index.groupOf[r] ?? 0] && (!patterns || patterns.has(index.rows[r]?.pattern.id ?? '')),
   );
-}
-
-/** P(t|v)-weighted mean of a factor over the months a row was made in, through prefix sums from the calendar's start. */
-export function overMonths(index: ReferenceIndex, prefix: Float64Array, r: number): number {
-  const { madeAt, madeFrom, madeTo, madeShare } = index;
-  let sum = 0;
-  for (let i = madeAt[r] ?? 0, end = madeAt[r + 1] ?? 0; i < end; i++) {
-    const a = madeFrom[i] ?? 0;
-    const b = (madeTo[i] ?? 0) + 1;
-    sum += ((madeShare[i] ?? 0) * ((prefix[b] ?? 0) - (prefix[a] ?? 0))) / (b - a);
-  }
-  return sum;
-}
-
-/** P(t|v)-weighted mean of a factor that is worked out for the row's own months only. */
-export function meanOver(index: ReferenceIndex, row: Row, factor: (month: number) => number): number {
-  let sum = 0;
-  for (const { months, share } of row.madeOver) {
-    let part = 0;
-    for (let m = months.from; m <= months.to; m++) part += factor(m - index.calendar.from);
-    sum += (share * part) / (months.to - months.from + 1);
-  }
-  return sum;
-}
-
-export function prefixOf(factor: Float64Array): Float64Array {
-  const prefix = new Float64Array(factor.length + 1);
-  for (let i = 0; i < factor.length; i++) prefix[i + 1] = (prefix[i] ?? 0) + (factor[i] ?? 0);
-  return prefix;
 }
 
 export function posteriorOf(

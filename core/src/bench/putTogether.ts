@@ -2,9 +2,11 @@
  * Put together from two: when two donors explain the parts better than one variant with single parts exchanged
  * (engines.md, "Put together"). Says which parts belong to which.
  */
-import type { ReferenceIndex, Row } from './compile.ts';
+import type { ReferenceIndex } from './compile.ts';
+import type { Row } from './compiled.ts';
 import type { PutTogetherAnswer } from './observation.ts';
-import { donorOf, ownOf, type PartWeight, type Posterior } from './posterior.ts';
+import { donorOf, ownOf, type PartWeight } from './parts.ts';
+import { type Posterior } from './posterior.ts';
 import type { BenchSettings } from './settings.ts';
 
 /** Bodies tried, likeliest first: a body nobody would name is not a body. */

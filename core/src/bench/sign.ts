@@ -1,6 +1,6 @@
 /** What one observation is to the engine: a likelihood for every variant, apart from the date. */
 import type { FeatureReading, SwapClass } from '../reference/index.ts';
-import type { Column, Row } from './compile.ts';
+import type { Column, Row } from './compiled.ts';
 import type { DatedPart } from './datedSigns.ts';
 import type { Subject, Verdict } from './observation.ts';
 import type { BenchSettings } from './settings.ts';

@@ -10,7 +10,8 @@ import {
   type PatternNumberParse,
   type SerialCode,
 } from '../reference/index.ts';
-import type { ReferenceIndex, Row } from './compile.ts';
+import type { ReferenceIndex } from './compile.ts';
+import type { Row } from './compiled.ts';
 import {
   dateCodeDates,
   INVENTED,
@@ -22,7 +23,7 @@ import {
   windowHold,
 } from './datedSigns.ts';
 import type { HistoryMark } from './history.ts';
-import { meanOver } from './posterior.ts';
+import { meanOver } from './overMonths.ts';
 import { STAMP_SWAP, type BenchSettings } from './settings.ts';
 import { alternatives, backgroundShare, readingChance, TANG, type Sign } from './sign.ts';
 

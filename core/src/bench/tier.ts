@@ -1,6 +1,7 @@
 /** How far an attribution may go, in the trade's words, always with its reasons. */
 import { edtfInWords } from '../dates/index.ts';
-import type { ReferenceIndex, Row } from './compile.ts';
+import type { ReferenceIndex } from './compile.ts';
+import type { Row } from './compiled.ts';
 import { exchangedParts } from './evidence.ts';
 import type { Alert, Attribution, Dating, IdentifyAnswer, PutTogetherAnswer, Tier } from './observation.ts';
 import type { Posterior } from './posterior.ts';

@@ -32,6 +32,8 @@ export interface ReportFacts {
   readonly file: ConditionFile;
   readonly claim: string;
   readonly measures: readonly { readonly label: string; readonly text: string }[];
+  /** what else must be told of the piece: its seal, its state when it came, its parts, what comes along, its date */
+  readonly told: readonly string[];
 }
 
 const PICTURE_WIDTH = 150;
@@ -77,6 +79,12 @@ export function conditionReport(facts: ReportFacts, pictures: PictureStore): Pro
       room(doc, 40);
       label(doc, 'Measured');
       for (const m of facts.measures) body(doc, `${m.label}: ${m.text}`);
+    }
+    if (facts.told.length > 0) {
+      room(doc, 40);
+      doc.moveDown(0.6);
+      label(doc, 'Also to be known');
+      for (const line of facts.told) body(doc, `– ${line}`);
     }
     room(doc, 60);
     doc.moveDown(0.6);

@@ -1,3 +1,4 @@
+import { statementsOf, type StatementKind } from '@jutbank/core/listing';
 import { z } from 'zod';
 import { ulid } from 'ulid';
 import {
@@ -13,6 +14,8 @@ import {
 import { conditionRoutes, ruleDocument, type RuleTrial } from '@jutbank/contract/condition';
 import { answer, invalid, notFound, type Mount } from '../http/index.ts';
 import {
+  besideOf,
+  knownOf,
   changePiece,
   gradeQuestion,
   loadPieces,
@@ -30,6 +33,9 @@ import { gradingSheet, listGradings, lookAgain, setGrading } from './grading.ts'
 import { conditionReport } from './report.ts';
 import { treat } from './treat.ts';
 import { weighWays } from './weigh.ts';
+
+/** Statements that the report tells in places of their own. */
+const IN_REPORT: ReadonlySet<StatementKind> = new Set(['finding', 'treatment', 'not-examined']);
 
 export function mountCondition(mount: Mount, readers: Readers, pictures: PictureStore): void {
   const { database } = mount;
@@ -146,7 +152,9 @@ export function mountCondition(mount: Mount, readers: Readers, pictures: Picture
   mount.reads(conditionRoutes.conditionReport, async ({ params, response }) => {
     const record = await pieceRecord(database, params.id);
     const index = await readers.library.index();
-    const { grade } = await readers.assess(database, record);
+    const assessment = await readers.assess(database, record);
+    const { grade } = assessment;
+    const statements = statementsOf(knownOf(record, assessment, await besideOf(database, record.id)));
     const slip = (await readers.slips(database, [record]))[0];
     const pdf = await conditionReport(
       {
@@ -157,6 +165,7 @@ export function mountCondition(mount: Mount, readers: Readers, pictures: Picture
         file: await conditionFile(database, index, record),
         claim: slip?.readings.which.label ?? '',
         measures: measuresInWords(index, record),
+        told: statements.filter((s) => s.disclose && !IN_REPORT.has(s.kind)).map((s) => s.text),
       },
       pictures,
     );

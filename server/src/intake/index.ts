@@ -16,3 +16,4 @@ export { addPicture, PictureStore, uploadedPicture } from './pictures.ts';
 export { instant, loadPieces, type PieceRecord } from './record.ts';
 export { takeIn } from './takeIn.ts';
 export { ownPrice } from './ownPrices.ts';
+export { besideOf, knownOf, type Beside } from './statements.ts';

@@ -1,3 +1,3 @@
 export { mountListing } from './routes.ts';
-export { besideOf, factsOf } from './facts.ts';
+export { factsOf } from './facts.ts';
 export { httpMarketplace, type Marketplace } from './marketplace.ts';

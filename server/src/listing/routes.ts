@@ -2,9 +2,16 @@ import { ulid } from 'ulid';
 import { cautionsFor, checkWording, writeListing } from '@jutbank/core/listing';
 import { listingRoutes, type ListingDraft } from '@jutbank/contract/listing';
 import { answer, conflict, invalid, type Mount } from '../http/index.ts';
-import { changePiece, ownPrice, pieceRecord, type PieceRecord, type Readers } from '../intake/index.ts';
+import {
+  besideOf,
+  changePiece,
+  ownPrice,
+  pieceRecord,
+  type PieceRecord,
+  type Readers,
+} from '../intake/index.ts';
 import { shopOf } from '../shop/index.ts';
-import { besideOf, factsOf } from './facts.ts';
+import { factsOf } from './facts.ts';
 import type { Marketplace } from './marketplace.ts';
 
 export function mountListing(mount: Mount, readers: Readers, marketplace: Marketplace): void {

@@ -11,8 +11,8 @@ import {
   type WorthSettings,
 } from '@jutbank/contract/sale';
 import { answer, conflict, decodeCursor, invalid, notFound, pageOf, type Mount } from '../http/index.ts';
-import { changePiece, ownPrice, type PieceRecord, type Readers } from '../intake/index.ts';
-import { besideOf, factsOf, type Marketplace } from '../listing/index.ts';
+import { besideOf, changePiece, ownPrice, type PieceRecord, type Readers } from '../intake/index.ts';
+import { factsOf, type Marketplace } from '../listing/index.ts';
 import { entryIntact } from '../provenance/index.ts';
 import { shopOf, takeNumber, usualChannel, worthSettingsOf } from '../shop/index.ts';
 import { todayIso, type Markets } from '../value/index.ts';

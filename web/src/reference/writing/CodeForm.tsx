@@ -10,7 +10,7 @@ import type {
   SerialCode,
   YearRule,
 } from '@jutbank/core/reference';
-import { Citation, given, named, type FormProps } from './forms.tsx';
+import { Citation, given, named, type FormProps } from './formParts.tsx';
 import { slugOf } from './draft.ts';
 import { DateLine, Field, Line, NumberLine, Pick, Rows, Several } from './fields.tsx';
 

@@ -1,7 +1,7 @@
 /** The values of one feature, as a form, a pattern or a maker shows it; several mean any of them. */
 import type { Feature, FeatureReading } from '@jutbank/core/reference';
 import { Line, NumberLine, Several } from './fields.tsx';
-import { named, Section, type FormProps } from './forms.tsx';
+import { named, Section, type FormProps } from './formParts.tsx';
 
 export function FeatureValues({
   feature,

@@ -11,7 +11,8 @@ import {
 import type { PatternDetail } from '@jutbank/contract/reference';
 import { DateLine, Line, Lines, NumberLine, Pick, Rows, Several } from './fields.tsx';
 import { FeatureValues } from './FeatureValues.tsx';
-import { given, Measures, named, optionsOf, Section, YearCounts, type FormProps } from './forms.tsx';
+import { given, named, optionsOf, Section, type FormProps } from './formParts.tsx';
+import { Measures, YearCounts } from './forms.tsx';
 
 interface Props extends FormProps<Variant> {
   readonly detail: PatternDetail | undefined;

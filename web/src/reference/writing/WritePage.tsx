@@ -12,6 +12,7 @@ import { useShortcuts } from '../../app/shortcuts.ts';
 import { CodeForm } from './CodeForm.tsx';
 import { asItem, blank, nextFormOf, SECTION_WORDS, suggestedId, type Draft } from './draft.ts';
 import { Line, Wrong } from './fields.tsx';
+import { type FormProps } from './formParts.tsx';
 import {
   FeatureForm,
   MakerForm,
@@ -20,7 +21,6 @@ import {
   SourceForm,
   StoryForm,
   WindowForm,
-  type FormProps,
 } from './forms.tsx';
 import { VariantForm } from './VariantForm.tsx';
 import './writing.css';
