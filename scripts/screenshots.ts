@@ -24,7 +24,9 @@ try {
   const pieces = await browser.fetchJson<{ items: { id: string; stockNumber: string; title: string }[] }>(
     '/api/v1/pieces?limit=100',
   );
-  const sales = await browser.fetchJson<{ items: { certificateCode: string }[] }>('/api/v1/sales');
+  const sales = await browser.fetchJson<{ items: { pieceId: string; certificateCode: string }[] }>(
+    '/api/v1/sales',
+  );
   const lots = await browser.fetchJson<{ items: { id: string }[] }>('/api/v1/lots');
   const piece = (number: string) => pieces.items.find((p) => p.stockNumber === number)?.id ?? '';
   const views: Record<string, string> = {
@@ -59,7 +61,8 @@ try {
     reckoning: '/reckoning',
     rates: '/rates',
     sealed: `/pieces/${pieces.items.find((p) => /sealed/i.test(p.title))?.id ?? ''}/condition`,
-    certificate: `/c/${sales.items[0]?.certificateCode ?? ''}`,
+    // a piece that was looked at throughout
+    certificate: `/c/${sales.items.find((s) => s.pieceId === piece('HQ-0015'))?.certificateCode ?? ''}`,
   };
   mkdirSync(folder, { recursive: true });
   for (const [name, path] of Object.entries(views)) {

@@ -82,7 +82,7 @@ export function Inspect<B extends Inspected>({ construction, body, may, items, o
     undo: onUndo,
   });
   useShortcuts('Inspection', keys);
-  const open = list.filter((l) => seenOf(l, body) === undefined).length;
+  const open = list.filter((l) => seenOf(l, body) === undefined);
   return (
     <>
       <Counts
@@ -116,7 +116,11 @@ export function Inspect<B extends Inspected>({ construction, body, may, items, o
         </div>
       )}
       <p className="soft" style={{ fontSize: 12.5 }} role="status">
-        {open === 0 ? 'Nothing is left to look at.' : `${open} of ${list.length} still to look at.`}
+        {open.length === 0
+          ? 'Nothing is left to look at.'
+          : body.inspected
+            ? `Not looked at: ${open.map(nameOf).join(', ')}.`
+            : `${open.length} of ${list.length} still to look at.`}
       </p>
       <Sections list={list} body={body} at={at} onTake={go} />
     </>
@@ -135,6 +139,9 @@ const SEEN_WORDS: Record<Exclude<Seen, undefined>, string> = {
   'not-examined': 'not examined',
   said: 'said',
 };
+
+const nameOf = (looked: Looked): string =>
+  sentence(looked.kind === 'item' ? looked.step.item : (looked.step.id.split(':')[0] ?? ''));
 
 function Sections({
   list,
@@ -156,7 +163,7 @@ function Sections({
         <div className="lookrow">
           {members.map(({ l, i }) => {
             const seen = seenOf(l, body);
-            const name = l.kind === 'item' ? sentence(l.step.item) : sentence(l.step.id.split(':')[0] ?? '');
+            const name = nameOf(l);
             return (
               <button
                 key={l.step.id}
