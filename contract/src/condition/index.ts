@@ -83,6 +83,8 @@ export type QuotedScale = NonNullable<z.infer<typeof quotedBody>['quoted']>;
 const day = z.iso.date('write a day like 2026-11-24');
 export const treatmentBody = z.object({
   kind: z.enum(TREATMENT_KINDS),
+  /** what was done, in words of one's own */
+  title: text(120).default(''),
   product: text(160).default(''),
   grit: text(40).default(''),
   doneOn: day,
@@ -104,6 +106,7 @@ export type TreatmentBody = z.output<typeof treatmentBody>;
 export interface TreatmentRecord {
   id: string;
   kind: TreatmentBody['kind'];
+  title: string;
   product: string;
   grit: string;
   doneOn: string;

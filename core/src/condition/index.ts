@@ -3,6 +3,7 @@ export * from './checkRules.ts';
 export * from './finding.ts';
 export * from './grade.ts';
 export * from './inspection.ts';
+export * from './materials.ts';
 export * from './report.ts';
 export * from './rules.ts';
 export * from './severity.ts';

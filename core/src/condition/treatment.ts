@@ -55,6 +55,8 @@ export interface TreatmentPlan {
 /** What is told of a treatment that was done. */
 export interface TreatmentDone {
   readonly kind: TreatmentKind;
+  /** what was done in words of one's own; empty: the kind says it */
+  readonly title: string;
   /** ISO day */
   readonly doneOn: string;
   readonly product: string;
@@ -91,7 +93,7 @@ export function treatmentInWords(t: TreatmentDone): string {
     timeZone: 'UTC',
   });
   const means = [t.product, t.grit === '' ? '' : `${t.grit} grit`].filter((x) => x !== '').join(', ');
-  return `Treated: ${TREATED[t.kind]}, ${day}${means === '' ? '' : ` (${means})`}; ${t.reversible ? 'reversible' : 'cannot be undone'}`;
+  return `Treated: ${t.title === '' ? TREATED[t.kind] : t.title}, ${day}${means === '' ? '' : ` (${means})`}; ${t.reversible ? 'reversible' : 'cannot be undone'}`;
 }
 
 const EDGE = 'Cut-resistant glove, edge away from you, the piece held fast.';
@@ -261,7 +263,7 @@ export const TREATMENT_PLANS: readonly TreatmentPlan[] = [
     failure: 0.1,
     failing: [{ defect: 'stain', severity: 'light' }],
     reversible: true,
-    cautions: ['Old plastics give off acid vapour: ventilate, keep them apart from other pieces.'],
+    cautions: ['Slowly, with gloves and in fresh air: what dries or swells in a week cracks.'],
   },
   {
     kind: 'supply-sheath',

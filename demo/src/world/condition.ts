@@ -25,7 +25,7 @@ export function inspectionOf(
   };
 }
 
-type Done = Omit<TreatmentBody, 'removes' | 'completeness' | 'pictures'> & {
+type Done = Omit<TreatmentBody, 'title' | 'removes' | 'completeness' | 'pictures'> & {
   /** the defects it took away */
   readonly treats: readonly Finding['defect'][];
 };

@@ -131,6 +131,19 @@ describe('treatment', () => {
       'Treated: rust taken off, 2 Nov 2026 (light oil and bronze wool, 0000 grit); cannot be undone',
     );
   });
+  test('in words of one’s own is said in these words, with what it left behind', async () => {
+    await inspect([stain, rust]);
+    const own = { ...treatment, kind: 'other', title: 'soaked in oil', removes: [0], grit: '' };
+    expect((await write('treatments', own, 'POST')).body).toMatchObject({
+      title: 'soaked in oil',
+      removed: [stain],
+      added: treatment.adds,
+    });
+    const draft = (await server.owner.call<any>('GET', `/pieces/${piece.id}/listing/draft`)).body;
+    expect(draft.written.body).toContain(
+      'Treated: soaked in oil, 2 Nov 2026 (light oil and bronze wool); cannot be undone',
+    );
+  });
   test('that cannot be is refused whole, with the place named', async () => {
     await inspect([stain]);
     const refused = async (more: object) =>
@@ -151,6 +164,10 @@ describe('treatment', () => {
     expect(kinds).toEqual(['remove-rust', 'polish']);
     expect(items[1].failed.index).toBeLessThan(items[1].done.index);
     expect(items[1].plan.cautions.join(' ')).toMatch(/Goggles/);
+    expect(items[1].plan.cautions.join(' ')).not.toMatch(/vapour/);
+    await write('observations', { observations: [{ feature: 'scales', value: 'celluloid' }] });
+    const celluloid = await server.owner.call<any>('GET', `/pieces/${piece.id}/treatment-options`);
+    expect(celluloid.body.items[1].plan.cautions.join(' ')).toMatch(/no solvent/);
   });
 });
 

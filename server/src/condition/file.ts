@@ -3,6 +3,7 @@ import type { ReferenceIndex } from '@jutbank/core/bench';
 import type { ConditionFile, ConditionState, PartMove, QuarantineRecord } from '@jutbank/contract/condition';
 import type { Queries } from '../db/index.ts';
 import { instant, type PieceRecord } from '../intake/index.ts';
+import { materialsOf } from './materials.ts';
 
 interface StateRow {
   id: string;
@@ -120,11 +121,5 @@ export async function conditionFile(
 }
 
 /** Materials that were seen on the piece and give off vapour, in words. */
-function vapourOf(index: ReferenceIndex, record: PieceRecord): string[] {
-  return record.observations.flatMap((o) => {
-    if (!('value' in o)) return [];
-    const feature = index.features.get(o.feature);
-    const value = feature?.values?.find((v) => v.id === o.value);
-    return feature && value?.vapour ? [`${feature.label}: ${value.label.toLowerCase()}`] : [];
-  });
-}
+const vapourOf = (index: ReferenceIndex, record: PieceRecord): string[] =>
+  materialsOf(index, record).flatMap((m) => (m.vapour ? [`${m.of}: ${m.label.toLowerCase()}`] : []));

@@ -37,12 +37,13 @@ export async function treat(
   const state = await noteState(tx, readers, { ...before, findings, completeness }, 'treated', person);
   const id = ulid();
   await tx.run(
-    'INSERT INTO treatment (id, piece_id, state_id, kind, product, grit, done_on, done_by, reason, reversible, cost, currency, removed, added, pictures) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
+    'INSERT INTO treatment (id, piece_id, state_id, kind, title, product, grit, done_on, done_by, reason, reversible, cost, currency, removed, added, pictures) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
     [
       id,
       before.id,
       state,
       body.kind,
+      body.title,
       body.product,
       body.grit,
       body.doneOn,

@@ -1,10 +1,19 @@
 /** Leave it or treat it, keep it sealed or open it: the grade of each way, and what such a piece would bring. */
-import { OPENING, treatmentOptions, type Outcome } from '@jutbank/core/condition';
+import {
+  basePart,
+  materialAdvice,
+  OPENING,
+  treatmentOptions,
+  type Outcome,
+  type TreatmentKind,
+  type TreatmentPlan,
+} from '@jutbank/core/condition';
 import { addMoney, money, shareOfMoney, subtractMoney, type Money } from '@jutbank/core/money';
 import type { WeighedOption, WeighedWay } from '@jutbank/contract/condition';
 import type { EstimateAnswer } from '@jutbank/contract/value';
 import type { Queries } from '../db/index.ts';
 import { gradeQuestion, isSealed, type PieceRecord, type Readers } from '../intake/index.ts';
+import { materialsOf, type SeenMaterial } from './materials.ts';
 import { worthSettingsOf } from '../shop/index.ts';
 
 /** Every way, leaving it first; of a sealed piece only whether to open it, for nothing can be done to it before. */
@@ -12,7 +21,11 @@ export const weighWays = (db: Queries, readers: Readers, record: PieceRecord): P
   isSealed(record) ? weighOpening(db, readers, record) : weighTreatments(readers, record);
 
 async function weighTreatments(readers: Readers, record: PieceRecord): Promise<WeighedOption[]> {
-  const { made } = await readers.assess(readers.database, record);
+  const [{ made }, index] = await Promise.all([
+    readers.assess(readers.database, record),
+    readers.library.index(),
+  ]);
+  const materials = materialsOf(index, record);
   const options = treatmentOptions(gradeQuestion(record, made), await readers.rules.inUse());
   const known = new Map<string, Money | null>();
   const way = async ({ findings, completeness, grade }: Outcome): Promise<WeighedWay> => {
@@ -35,7 +48,19 @@ async function weighTreatments(readers: Readers, record: PieceRecord): Promise<W
     const done = await way(option.done);
     const failed = option.failed ? await way(option.failed) : null;
     weighed.push({
-      plan: option.plan ?? null,
+      plan: option.plan
+        ? {
+            ...option.plan,
+            cautions: [
+              ...option.plan.cautions,
+              ...adviceFor(
+                option.plan,
+                option.removes.map((i) => basePart(record.findings[i]?.part ?? '')),
+                materials,
+              ),
+            ],
+          }
+        : null,
       sealed: false,
       removes: [...option.removes],
       adds: [...option.adds],
@@ -48,6 +73,20 @@ async function weighTreatments(readers: Readers, record: PieceRecord): Promise<W
     });
   }
   return weighed;
+}
+
+/** On a handle or a sheath, and with whatever runs into one: what its material asks for. */
+const ON_MATERIAL: readonly string[] = ['scales', 'grip', 'sheath', 'frog'];
+const RUNS: readonly TreatmentKind[] = ['degrease', 'oil', 'remove-rust'];
+function adviceFor(
+  plan: TreatmentPlan,
+  parts: readonly string[],
+  materials: readonly SeenMaterial[],
+): string[] {
+  const advice = materials
+    .filter((m) => ON_MATERIAL.includes(m.part) && (RUNS.includes(plan.kind) || parts.includes(m.part)))
+    .flatMap((m) => materialAdvice(m.label, m.vapour) ?? []);
+  return [...new Set(advice)];
 }
 
 /**

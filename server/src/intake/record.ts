@@ -210,6 +210,7 @@ interface TreatmentRow {
   id: string;
   piece_id: string;
   kind: TreatmentRecord['kind'];
+  title: string;
   product: string;
   grit: string;
   done_on: string;
@@ -225,6 +226,7 @@ interface TreatmentRow {
 const treatmentOf = (row: TreatmentRow): TreatmentRecord => ({
   id: row.id,
   kind: row.kind,
+  title: row.title,
   product: row.product,
   grit: row.grit,
   doneOn: row.done_on,

@@ -15,6 +15,7 @@ import {
   type ScaleRules,
   type Severity,
 } from '@jutbank/core/condition';
+import { Choice } from '../parts/Choice.tsx';
 import { Field } from '../parts/Field.tsx';
 import { sentence } from '../parts/words.ts';
 
@@ -45,38 +46,6 @@ export function GradeSelect({
         </option>
       ))}
     </select>
-  );
-}
-
-/** A labelled choice; the empty value stands for `any`. */
-function Choice<T extends string>({
-  label,
-  value,
-  options,
-  words,
-  any,
-  onChange,
-}: {
-  label: string;
-  value: T | '';
-  options: readonly T[];
-  words: (value: T) => string;
-  any?: string;
-  onChange: (value: T | '') => void;
-}) {
-  return (
-    <Field label={label}>
-      {(id) => (
-        <select id={id} className="line" value={value} onChange={(e) => onChange(e.target.value as T | '')}>
-          {any !== undefined && <option value="">{any}</option>}
-          {options.map((o) => (
-            <option key={o} value={o}>
-              {words(o)}
-            </option>
-          ))}
-        </select>
-      )}
-    </Field>
   );
 }
 

@@ -94,6 +94,33 @@ describe('leave it or treat it', () => {
     });
     expect(done()).toBe(1);
   });
+  test('what no plan says is recorded in words of one’s own, with what it took away and left behind', async () => {
+    const { came, done } = open(ways, sheetOf(), {
+      [`POST ${path}/treatments`]: () => ({ status: 201, body: {} }),
+      [`GET ${path}`]: () => ({ body: sheetOf({ version: 8 }) }),
+    });
+    await userEvent.click(await screen.findByRole('button', { name: 'Record something else that was done' }));
+    const it = screen.getByRole<HTMLInputElement>('checkbox', { name: 'It can be undone' });
+    expect(it.checked).toBe(false);
+    await userEvent.type(screen.getByLabelText('In your own words'), 'stamp picked out');
+    await userEvent.type(screen.getByLabelText('Grit'), '800');
+    await userEvent.selectOptions(screen.getByLabelText('On'), 'tang');
+    await userEvent.selectOptions(screen.getByLabelText('What'), 'scratch');
+    await userEvent.click(screen.getByRole('button', { name: 'Add' }));
+    await userEvent.selectOptions(screen.getByLabelText('What'), 'wear');
+    await userEvent.click(screen.getByRole('button', { name: 'Add' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Take off: Tang: wear, light' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Record it' }));
+    await screen.findByText(/Choose a way/);
+    expect(came.find((r) => r.method === 'POST')?.body).toMatchObject({
+      kind: 'other',
+      title: 'stamp picked out',
+      grit: '800',
+      adds: [{ part: 'tang', defect: 'scratch', severity: 'light' }],
+      reversible: false,
+    });
+    expect(done()).toBe(1);
+  });
   test('what the server refuses stands beside its field', async () => {
     open(ways, sheetOf(), {
       [`POST ${path}/treatments`]: () =>

@@ -2,12 +2,26 @@
 import { Button } from '@mui/material';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { findingInWords, type Finding, type ScaleId, type TreatmentPlan } from '@jutbank/core/condition';
+import {
+  defectInWords,
+  DEFECTS,
+  findingInWords,
+  partInWords,
+  PARTS,
+  SEVERITIES,
+  type Defect,
+  type Finding,
+  type Part,
+  type ScaleId,
+  type Severity,
+  type TreatmentPlan,
+} from '@jutbank/core/condition';
 import type { TreatmentBody, WeighedOption, WeighedWay } from '@jutbank/contract/condition';
 import type { Page } from '@jutbank/contract/http';
 import type { PieceSheet } from '@jutbank/contract/intake';
 import { ApiProblem, call, get } from '../app/api.ts';
 import { Failed, Loading } from '../app/states.tsx';
+import { Choice } from '../parts/Choice.tsx';
 import { inLine, useTakeSheet } from '../parts/usePiece.ts';
 import { moneyText, sentence } from '../parts/words.ts';
 
@@ -198,6 +212,7 @@ const KINDS_WITH_GRIT: readonly TreatmentPlan['kind'][] = [
   're-tip',
   'remove-rust',
   'refinish',
+  'other',
 ];
 
 /** The record of one treatment: what was used, when, by whom, why, and what it took away. */
@@ -213,6 +228,7 @@ function Doing({
   const takeSheet = useTakeSheet();
   const currency = sheet.readings.worth?.estimate.currency ?? sheet.cost?.currency ?? 'EUR';
   const kind = option?.plan?.kind ?? 'other';
+  const [title, setTitle] = useState('');
   const [product, setProduct] = useState('');
   const [grit, setGrit] = useState('');
   const [doneOn, setDoneOn] = useState(today());
@@ -220,6 +236,7 @@ function Doing({
   const [reason, setReason] = useState('');
   const [cost, setCost] = useState(option?.plan?.cost ?? '');
   const [removes, setRemoves] = useState<readonly number[]>(option?.removes ?? []);
+  const [adds, setAdds] = useState<readonly Finding[]>(option?.adds ?? []);
   // whether it can be undone is said by whoever did it, never assumed
   const [reversible, setReversible] = useState(false);
   const [pictures, setPictures] = useState<TreatmentBody['pictures']>({ before: [], after: [] });
@@ -230,6 +247,7 @@ function Doing({
         call('POST', `/pieces/${sheet.id}/treatments`, {
           body: {
             kind,
+            title,
             product,
             grit,
             doneOn,
@@ -238,7 +256,7 @@ function Doing({
             reversible,
             cost: price === '' ? null : { amount: price, currency },
             removes,
-            adds: option?.adds ?? [],
+            adds,
             ...(option?.plan?.supplies
               ? { completeness: { [option.plan.supplies.item]: option.plan.supplies.state } }
               : {}),
@@ -289,6 +307,10 @@ function Doing({
     >
       <div className="big">{option?.plan?.title ?? 'Something else that was done'}</div>
       <div className="q">What was found stays on record; this changes only how the piece stands today.</div>
+      {kind === 'other' &&
+        field('In your own words', '/title', title, setTitle, {
+          placeholder: 'soaked in oil',
+        })}
       {field('Product', '/product', product, setProduct, { placeholder: 'what was used' })}
       {KINDS_WITH_GRIT.includes(kind) && field('Grit', '/grit', grit, setGrit, { placeholder: '3000' })}
       {field('Day', '/doneOn', doneOn, setDoneOn, { type: 'date', max: today() })}
@@ -311,9 +333,7 @@ function Doing({
           </label>
         ))}
       </fieldset>
-      {option && option.adds.length > 0 && (
-        <p className="soft">Leaves behind: {option.adds.map(findingInWords).join('; ')}</p>
-      )}
+      <Left adds={adds} onChange={setAdds} />
       {(['before', 'after'] as const).map(
         (side) =>
           sheet.pictures.length > 0 && (
@@ -363,5 +383,65 @@ function Doing({
         <Button onClick={() => onDone(false)}>Not now</Button>
       </div>
     </form>
+  );
+}
+
+/** What a treatment left behind: each trace can be taken off the record before it is kept, and others put on. */
+function Left({
+  adds,
+  onChange,
+}: {
+  adds: readonly Finding[];
+  onChange: (adds: readonly Finding[]) => void;
+}) {
+  const [part, setPart] = useState<Part | ''>('');
+  const [defect, setDefect] = useState<Defect | ''>('');
+  const [severity, setSeverity] = useState<Severity | ''>('light');
+  return (
+    <fieldset className="tfield">
+      <legend>Leaves behind</legend>
+      {adds.length === 0 && <span className="soft">Nothing to be seen.</span>}
+      {adds.map((f, i) => (
+        <span key={`${findingInWords(f)} ${i}`}>
+          {findingInWords(f)}{' '}
+          <button
+            type="button"
+            className="quiet"
+            aria-label={`Take off: ${findingInWords(f)}`}
+            onClick={() => onChange(adds.filter((_, k) => k !== i))}
+          >
+            ×
+          </button>
+        </span>
+      ))}
+      <div className="threechoices">
+        <Choice label="On" value={part} options={PARTS} words={partInWords} any="choose" onChange={setPart} />
+        <Choice
+          label="What"
+          value={defect}
+          options={DEFECTS}
+          words={defectInWords}
+          any="choose"
+          onChange={setDefect}
+        />
+        <Choice
+          label="How much"
+          value={severity}
+          options={SEVERITIES}
+          words={(s) => s}
+          onChange={setSeverity}
+        />
+        <Button
+          disabled={part === '' || defect === '' || severity === ''}
+          onClick={() => {
+            if (part === '' || defect === '' || severity === '') return;
+            onChange([...adds, { part, defect, severity }]);
+            setDefect('');
+          }}
+        >
+          Add
+        </Button>
+      </div>
+    </fieldset>
   );
 }
