@@ -27,14 +27,17 @@ const open = async (path: string) => {
 };
 const textOf = async (css: string) => (await browser.find(css)).getText();
 const total = async () => (await browser.fetchJson<{ total: number }>('/api/v1/comparables?limit=1')).total;
-const offline = (off: boolean) =>
-  (browser.driver as unknown as chrome.Driver).sendDevToolsCommand('Network.emulateNetworkConditions', {
+const offline = async (off: boolean) => {
+  const driver = browser.driver as unknown as chrome.Driver;
+  // without this the browser only says that it is offline, and everything goes out all the same
+  await driver.sendDevToolsCommand('Network.enable', {});
+  await driver.sendDevToolsCommand('Network.emulateNetworkConditions', {
     offline: off,
     latency: 0,
     downloadThroughput: -1,
     uploadThroughput: -1,
   });
-
+};
 describe('at the fair, on a phone', () => {
   beforeAll(() => browser.resize(PHONE));
   afterAll(async () => {
