@@ -4,8 +4,10 @@ import {
   materialAdvice,
   OPENING,
   treatmentOptions,
+  type Finding,
   type Outcome,
   type TreatmentKind,
+  type TreatmentOption,
   type TreatmentPlan,
 } from '@jutbank/core/condition';
 import { addMoney, money, shareOfMoney, subtractMoney, type Money } from '@jutbank/core/money';
@@ -48,19 +50,7 @@ async function weighTreatments(readers: Readers, record: PieceRecord): Promise<W
     const done = await way(option.done);
     const failed = option.failed ? await way(option.failed) : null;
     weighed.push({
-      plan: option.plan
-        ? {
-            ...option.plan,
-            cautions: [
-              ...option.plan.cautions,
-              ...adviceFor(
-                option.plan,
-                option.removes.map((i) => basePart(record.findings[i]?.part ?? '')),
-                materials,
-              ),
-            ],
-          }
-        : null,
+      plan: withAdvice(option, record.findings, materials),
       sealed: false,
       removes: [...option.removes],
       adds: [...option.adds],
@@ -78,15 +68,17 @@ async function weighTreatments(readers: Readers, record: PieceRecord): Promise<W
 /** On a handle or a sheath, and with whatever runs into one: what its material asks for. */
 const ON_MATERIAL: readonly string[] = ['scales', 'grip', 'sheath', 'frog'];
 const RUNS: readonly TreatmentKind[] = ['degrease', 'oil', 'remove-rust'];
-function adviceFor(
-  plan: TreatmentPlan,
-  parts: readonly string[],
+function withAdvice(
+  { plan, removes }: TreatmentOption,
+  findings: readonly Finding[],
   materials: readonly SeenMaterial[],
-): string[] {
+): TreatmentPlan | null {
+  if (!plan) return null;
+  const parts = removes.map((i) => basePart(findings[i]?.part ?? ''));
   const advice = materials
     .filter((m) => ON_MATERIAL.includes(m.part) && (RUNS.includes(plan.kind) || parts.includes(m.part)))
     .flatMap((m) => materialAdvice(m.label, m.vapour) ?? []);
-  return [...new Set(advice)];
+  return { ...plan, cautions: [...plan.cautions, ...new Set(advice)] };
 }
 
 /**
