@@ -42,10 +42,10 @@ beforeAll(async () => {
   expect(reply.status).toBe(200);
 });
 afterAll(() => server.close());
-beforeEach(async () => {
+const takeIn = async (title: string) => {
   piece = (
     await owner.call<Piece>('POST', '/pieces', {
-      title: 'Jack of the quay',
+      title,
       construction: 'slipjoint',
       sourceKind: null,
       sourceName: '',
@@ -57,7 +57,8 @@ beforeEach(async () => {
       asFound: null,
     })
   ).body;
-});
+};
+beforeEach(() => takeIn('Jack of the quay'));
 
 const put = async (path: string, body: object) => {
   const version = (await owner.call<Piece>('GET', `/pieces/${piece.id}`)).body.version;
@@ -151,20 +152,7 @@ test('the same number on a second piece takes the certainty of the first, on eve
       (a) => a.kind,
     );
   expect(await alerts()).toEqual([]);
-  piece = (
-    await owner.call<Piece>('POST', '/pieces', {
-      title: 'Another',
-      construction: 'slipjoint',
-      sourceKind: null,
-      sourceName: '',
-      sourcePlace: '',
-      acquired: null,
-      price: null,
-      sellerStatement: '',
-      cameWith: '',
-      asFound: null,
-    })
-  ).body;
+  await takeIn('Another');
   await observe([{ code: 'serial', text: 'PT-99' }]);
   expect(await alerts()).toEqual(['serial-seen-before']);
 });

@@ -1,5 +1,5 @@
 /** One thing to look at, with its choices: numbered chips, drawn marks, a line for a measure or a stamp. */
-import { useState } from 'react';
+import { useState, type KeyboardEvent } from 'react';
 import type { Observation } from '@jutbank/core/bench';
 import type { Code, CodeRead, DateCode, Feature, Mark } from '@jutbank/core/reference';
 import { dimensionOfUnit, formatQuantity, parseQuantity } from '@jutbank/core/units';
@@ -101,6 +101,13 @@ export function Answering({ item, vocabulary, observed, onObserve, inHand = fals
   );
 }
 
+/** Enter takes what was typed, without sending a form. */
+const onEnter = (take: () => void) => (e: KeyboardEvent) => {
+  if (e.key !== 'Enter') return;
+  e.preventDefault();
+  take();
+};
+
 /** A count beyond the chips, or plain text as it stands. */
 function TypedReading({
   feature,
@@ -138,12 +145,7 @@ function TypedReading({
       placeholder={counted ? 'more' : 'as it stands'}
       onChange={(e) => setTyped(e.target.value)}
       onBlur={take}
-      onKeyDown={(e) => {
-        if (e.key === 'Enter') {
-          e.preventDefault();
-          take();
-        }
-      }}
+      onKeyDown={onEnter(take)}
     />
   );
 }
@@ -178,12 +180,7 @@ function CountLine({
           aria-invalid={wrong}
           onChange={(e) => setTyped(e.target.value)}
           onBlur={take}
-          onKeyDown={(e) => {
-            if (e.key === 'Enter') {
-              e.preventDefault();
-              take();
-            }
-          }}
+          onKeyDown={onEnter(take)}
         />
       </label>
       {wrong && (
@@ -294,12 +291,7 @@ function MeasureLine({
           placeholder={dimension === 'mass' ? '62 g, 2.2 oz' : '104.8, 4 1/8'}
           onChange={(e) => setTyped(e.target.value)}
           onBlur={take}
-          onKeyDown={(e) => {
-            if (e.key === 'Enter') {
-              e.preventDefault();
-              take();
-            }
-          }}
+          onKeyDown={onEnter(take)}
         />
         <StateChips feature={feature} observed={observed} onObserve={onObserve} inHand={inHand} />
       </span>
@@ -348,12 +340,7 @@ function NumberLine({
       placeholder="as struck"
       onChange={(e) => setTyped(e.target.value)}
       onBlur={take}
-      onKeyDown={(e) => {
-        if (e.key === 'Enter') {
-          e.preventDefault();
-          take();
-        }
-      }}
+      onKeyDown={onEnter(take)}
     />
   );
 }
