@@ -31,9 +31,11 @@ export function byMonth(
       return own ? [{ classOf: own.classOf, factors: own.unmixed ?? own.factors }] : [];
     });
     if (dated.length === 0) return part;
-    const shown = Float64Array.from(part.whole, (whole, r) =>
-      part.signs.reduce((p, i) => p * (alone[i]?.(r) ?? 1), whole),
-    );
+    const shown = part.whole.slice();
+    for (const i of part.signs) {
+      const of = alone[i];
+      if (of) for (let r = 0; r < shown.length; r++) shown[r] = (shown[r] ?? 0) * of(r);
+    }
     return { part, dated, donors: donorMeans(shown) };
   });
   const dated = split.filter((p): p is DatedPartOf => 'dated' in p);

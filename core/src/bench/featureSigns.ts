@@ -6,11 +6,35 @@ import { cellsOf, measureCellsOf, type Cells } from './cells.ts';
 import { customsOf } from './customs.ts';
 import { measureDensity, normalDensity } from './density.ts';
 import { DEFAULT_SWAP, type BenchSettings } from './settings.ts';
-import { alternatives, backgroundShare, readingChance, type Sign } from './sign.ts';
+import { alternatives, backgroundShare, readingChance, strangerOf, type Sign } from './sign.ts';
 
 const partOf = (feature: Feature) => ({ part: feature.part, swap: feature.swap ?? DEFAULT_SWAP });
 
+/** Readings asked of one reference again and again, as each new observation asks all the earlier ones anew. */
+const MOST_KEPT = 500;
+const kept = new WeakMap<ReferenceIndex['rows'], WeakMap<BenchSettings, Map<string, Sign>>>();
+
 export function valueSign(
+  index: ReferenceIndex,
+  column: Column,
+  value: FeatureReading,
+  error: number,
+  settings: BenchSettings,
+): Sign {
+  const bySettings = kept.get(index.rows) ?? new WeakMap<BenchSettings, Map<string, Sign>>();
+  kept.set(index.rows, bySettings);
+  const signs = bySettings.get(settings) ?? new Map<string, Sign>();
+  bySettings.set(settings, signs);
+  const key = JSON.stringify([column.feature.id, value, error]);
+  const known = signs.get(key);
+  if (known) return known;
+  if (signs.size >= MOST_KEPT) signs.clear();
+  const sign = valueSignOf(index, column, value, error, settings);
+  signs.set(key, sign);
+  return sign;
+}
+
+function valueSignOf(
   index: ReferenceIndex,
   column: Column,
   value: FeatureReading,
@@ -29,28 +53,34 @@ export function valueSign(
   const dated = customsOf(index, column, value, { error, n }, { chance: exchange, shows: anyShows });
   const cells = cellsOf(index, column);
   const likelihood = new Float64Array(cells.set.length);
-  const differing = new Float64Array(cells.set.length);
+  const relative = new Float64Array(cells.set.length);
   const stranger = new Float64Array(cells.set.length);
   const spokenFor = dated && scopesSpoken(cells, dated.classOf);
+  const m = settings.relativeDiffers;
   for (let c = 0; c < likelihood.length; c++) {
     const at = cells.set[c] ?? SILENT;
     const group = cells.group[c] ?? 0;
     const plain = mixed(shares[group] ?? 0);
     const set = column.sets[at];
-    differing[c] = plain;
-    if (set && !set.includes(value)) {
+    if (!set) {
+      // what a variant does not record a relative cannot differ in
+      const shown = at === NOT_APPLICABLE ? error / (n - 1) : spokenFor?.[c] ? 1 : plain;
+      likelihood[c] = shown;
+      relative[c] = shown;
+      stranger[c] = shown;
+      continue;
+    }
+    let differing = error / (n - 1);
+    if (!set.includes(value)) {
       // what a relative shows that has none of the set's values
       let own = 0;
       for (const y of set) own += backgroundShare(column, group, column.valueIndex.get(y), settings);
-      const share = Math.min(1, (shares[group] ?? 0) / Math.max(1e-6, 1 - Math.min(own, 1 - 1e-6)));
-      differing[c] = mixed(share);
-    } else if (set) differing[c] = error / (n - 1);
-    if (set) likelihood[c] = ofSet[at] ?? 0;
-    else if (at === NOT_APPLICABLE) likelihood[c] = error / (n - 1);
-    else likelihood[c] = spokenFor?.[c] ? 1 : plain;
-    stranger[c] = set ? plain : (likelihood[c] ?? plain);
-    // what a variant does not record cannot differ from it
-    if (!set) differing[c] = likelihood[c] ?? plain;
+      differing = mixed(Math.min(1, (shares[group] ?? 0) / Math.max(1e-6, 1 - Math.min(own, 1 - 1e-6))));
+    }
+    const shown = ofSet[at] ?? 0;
+    likelihood[c] = shown;
+    relative[c] = (1 - m) * shown + m * differing;
+    stranger[c] = plain;
   }
   return {
     subject: { feature: column.feature.id, value },
@@ -59,9 +89,8 @@ export function valueSign(
     observed: value,
     cellOf: cells.cellOf,
     likelihood,
-    differing,
-    recorded: Uint8Array.from(cells.set, (set) => (set >= 0 ? 1 : 0)),
-    stranger,
+    relative,
+    stranger: strangerOf(stranger, cells.group, index.groups.length),
     background: anyShows,
     ...(dated ? { dated } : {}),
     expected: (row) => [...(column.sets[column.setOf[row.index] ?? -1] ?? [])],
@@ -94,9 +123,11 @@ export function absenceSign(index: ReferenceIndex, column: Column, settings: Ben
     observed: 'not there',
     cellOf: cells.cellOf,
     likelihood,
-    differing: new Float64Array(likelihood.length).fill(settings.absentWhenSilent),
-    stranger: Float64Array.from(cells.set, (set) =>
-      set === NOT_APPLICABLE ? 1 - error : settings.absentWhenSilent,
+    relative: likelihood,
+    stranger: strangerOf(
+      Float64Array.from(cells.set, (set) => (set === NOT_APPLICABLE ? 1 - error : settings.absentWhenSilent)),
+      cells.group,
+      index.groups.length,
     ),
     background: settings.absentWhenSilent,
     expected: (row) => [...(column.sets[column.setOf[row.index] ?? -1] ?? [])],
@@ -162,17 +193,20 @@ export function measureSign(
   const all = (total + even) / (n + 1);
   const background = sums.map((sum, g) => (sum + k * all) / ((counts[g] ?? 0) + k));
   const anySize = (smoothed + even) / (n + 1);
-  const differing = new Float64Array(likelihood.length);
+  const relative = new Float64Array(likelihood.length);
   const stranger = new Float64Array(likelihood.length);
+  const m = settings.relativeDiffers;
   for (let c = 0; c < likelihood.length; c++) {
     const group = cells.group[c] ?? 0;
     const plain = background[group] ?? all;
+    const silent = Number.isNaN(cells.nominal[c] ?? NaN);
     if (cells.notApplicable[c]) likelihood[c] = error * even;
-    else if (Number.isNaN(cells.nominal[c] ?? NaN)) likelihood[c] = plain;
+    else if (silent) likelihood[c] = plain;
     const own = ((smooth[group] ?? 0) + k * anySize) / ((counts[group] ?? 0) + k);
     const off = settings.outlierShare * even;
+    const shown = likelihood[c] ?? plain;
     stranger[c] = cells.notApplicable[c] ? error * even : (1 - settings.outlierShare) * own + off;
-    differing[c] = Number.isNaN(cells.nominal[c] ?? NaN) ? (likelihood[c] ?? plain) : plain;
+    relative[c] = silent ? shown : (1 - m) * shown + m * plain;
   }
   return {
     subject: { feature: column.feature.id },
@@ -181,9 +215,8 @@ export function measureSign(
     observed: measured,
     cellOf: cells.cellOf,
     likelihood,
-    differing,
-    recorded: Uint8Array.from(cells.nominal, (x) => (Number.isNaN(x) ? 0 : 1)),
-    stranger,
+    relative,
+    stranger: strangerOf(stranger, cells.group, index.groups.length),
     background: all,
     expected: (row) => {
       const nominal = column.nominal[row.index] ?? NaN;

@@ -126,24 +126,17 @@ function narrowedBy(index: ReferenceIndex, question: IdentifyQuestion): Narrowin
   const out: Narrowing[] = [];
   const within = question.within;
   const count = (of: (row: Row) => boolean) => index.rows.filter(of).length;
-  const choose = (what: 'maker' | 'pattern' | 'construction', ids: readonly string[], left: number) => {
-    if (ids.length > 0) out.push({ by: 'choice', what, ids: [...ids], left });
+  const choose = (
+    what: 'maker' | 'pattern' | 'construction',
+    chosen: readonly string[] | null | undefined,
+    idOf: (row: Row) => string,
+  ) => {
+    if (!chosen || chosen.length === 0) return;
+    out.push({ by: 'choice', what, ids: [...chosen], left: count((row) => chosen.includes(idOf(row))) });
   };
-  choose(
-    'construction',
-    within?.constructions ?? [],
-    count((row) => within?.constructions?.includes(row.construction) === true),
-  );
-  choose(
-    'maker',
-    within?.makers ?? [],
-    count((row) => within?.makers?.includes(row.maker.id) === true),
-  );
-  choose(
-    'pattern',
-    within?.patterns ?? [],
-    count((row) => within?.patterns?.includes(row.pattern.id) === true),
-  );
+  choose('construction', within?.constructions, (row) => row.construction);
+  choose('maker', within?.makers, (row) => row.maker.id);
+  choose('pattern', within?.patterns, (row) => row.pattern.id);
   for (const o of question.observations) {
     if (!('mark' in o) || (o.certainty ?? 'sure') !== 'sure') continue;
     const mark = index.marks.get(o.mark);

@@ -7,7 +7,7 @@ import type { ReferenceIndex } from './compile.ts';
 import type { Row } from './compiled.ts';
 import { changedBy, exchangeChance, type HistoryMark, type PieceHistory } from './history.ts';
 import { overMonths, prefixOf } from './overMonths.ts';
-import type { PartWeight } from './parts.ts';
+import { exchangeOf, type PartWeight } from './parts.ts';
 import type { FoundPlace, Within } from './observation.ts';
 import type { BenchSettings } from './settings.ts';
 import type { Sign } from './sign.ts';
@@ -126,11 +126,22 @@ export function posteriorOf(
   );
   const listedPrior = left.length > 0 ? 1 - index.frequency.unlisted : 0;
   const listedLog = Math.log(listedPrior);
+  const otherLog = Math.log(1 - listedPrior);
+  let listedTop = -Infinity;
+  for (let i = 0; i < left.length; i++)
+    listedTop = Math.max(listedTop, (logs[left[i] ?? 0] ?? -Infinity) + listedLog);
   const unlistedLog =
-    Math.log(1 - listedPrior) +
-    unlistedLogLikelihood(index, signs, parts, unlistedStart(index, prior, dates), left, settings);
-  let top = unlistedLog;
-  for (let i = 0; i < left.length; i++) top = Math.max(top, (logs[left[i] ?? 0] ?? -Infinity) + listedLog);
+    otherLog +
+    unlistedLogLikelihood(
+      index,
+      signs,
+      parts,
+      unlistedStart(index, prior, dates),
+      left,
+      listedTop - otherLog + NEGLIGIBLE_LOG,
+      settings,
+    );
+  const top = Math.max(unlistedLog, listedTop);
   const probability = new Float64Array(index.rows.length);
   let sum = Math.exp(unlistedLog - top);
   for (let i = 0; i < left.length; i++) {
@@ -189,7 +200,7 @@ function leading(index: ReferenceIndex, left: Int32Array, probability: Float64Ar
     let most = 0;
     for (let r = 0; r < probability.length; r++) most = Math.max(most, probability[r] ?? 0);
     // mostly the rows above a low mark are enough, and few to put in order
-    for (const share of [1e-3, 1e-5, 1e-9]) {
+    for (let share = 1e-3; share > 1e-240; share *= 1e-5) {
       const above = atLeast(left, probability, most * share);
       if (above.length < RANKED) continue;
       rows = above;
@@ -295,10 +306,15 @@ function aloneByDate(index: ReferenceIndex, sign: Sign): ((row: number) => numbe
   const dated = sign.dated;
   if (!dated) return undefined;
   const prefixes: Float64Array[] = [];
+  const known = new Float64Array(index.rows.length).fill(NaN);
   return (r) => {
+    const before = known[r] ?? NaN;
+    if (!Number.isNaN(before)) return before;
     const at = dated.classOf[r] ?? -1;
     const factor = dated.factors[at];
-    return factor ? overMonths(index, (prefixes[at] ??= prefixOf(factor)), index.judgedAs[r] ?? r) : 1;
+    return (known[r] = factor
+      ? overMonths(index, (prefixes[at] ??= prefixOf(factor)), index.judgedAs[r] ?? r)
+      : 1);
   };
 }
 
@@ -368,8 +384,10 @@ export function productOf(
 /**
  * Three ways to be in no reference (docs/engines.md, "Unlisted"), each as rare as what it resembles: a relative of a
  * described variant, that differs from it here and there; a pattern nobody described, of a maker that somebody did,
- * with the maker's stamps and months; and just anything. Parts of the first two may have been exchanged too.
+ * with the maker's stamps and months; and just anything. Parts of the first two may have been exchanged too, for those
+ * of something described.
  * @param start per row: its share among what turns up, times what the dates say
+ * @param least ln of what is too little to change an answer
  */
 function unlistedLogLikelihood(
   index: ReferenceIndex,
@@ -377,66 +395,127 @@ function unlistedLogLikelihood(
   parts: readonly PartWeight[],
   start: Float64Array,
   left: Int32Array,
+  least: number,
   settings: BenchSettings,
 ): number {
   const { relative, pattern, anything } = settings.unlistedKinds;
-  const m = settings.relativeDiffers;
   const background = signs.reduce((log, sign) => log + Math.log(sign.background), 0);
   if (left.length === 0) return background;
-  const relatives = new Products(start);
-  const strangers = new Products(start);
-  const near = new Float64Array(start.length);
-  const far = new Float64Array(start.length);
-  for (const part of parts) {
-    // what a re-work changed is explained by its stamp, whoever made the piece
-    if (part.reworked) {
-      relatives.timesPart(index, part);
-      strangers.timesPart(index, part);
-      continue;
-    }
-    near.fill(1);
-    far.fill(1);
-    for (const i of part.signs) {
+  const begun = atLeast(left, start, Number.MIN_VALUE);
+  const known = Math.max(least, background + NEGLIGIBLE_LOG);
+  const kin = sumOfRows(index, parts, begun, start, known, (part) =>
+    part.signs.flatMap((i) => {
       const sign = signs[i];
-      if (!sign) continue;
-      const { cellOf, likelihood, differing, stranger, recorded } = sign;
-      const mixed = likelihood.map((l, c) => (recorded?.[c] ? (1 - m) * l + m * (differing[c] ?? 0) : l));
-      multiplyByCells(near, cellOf, mixed);
-      multiplyByCells(far, cellOf, stranger);
-    }
-    relatives.timesPart(index, { ...part, whole: near });
-    strangers.timesPart(index, { ...part, whole: far });
-  }
-  const nearLogs = relatives.logs();
-  const farLogs = strangers.logs();
-  const top = Math.max(background, mostAmong(left, start, nearLogs), mostAmong(left, start, farLogs));
-  const kin = sumAmong(left, start, nearLogs, top);
-  const unknown = sumAmong(left, start, farLogs, top);
-  return top + Math.log(relative * kin + pattern * unknown + anything * Math.exp(background - top));
-}
-
-function mostAmong(left: Int32Array, start: Float64Array, logs: Float64Array): number {
-  let top = -Infinity;
-  for (let i = 0; i < left.length; i++) {
-    const r = left[i] ?? 0;
-    const x = logs[r] ?? 0;
-    if (x > top && (start[r] ?? 0) > 0) top = x;
-  }
-  return top;
+      return sign ? [{ cellOf: sign.cellOf, table: sign.relative }] : [];
+    }),
+  );
+  const unknown = sumOfRows(index, parts, begun, start, known, (part) =>
+    part.signs.flatMap((i) => {
+      const sign = signs[i];
+      if (!sign) return [];
+      return 'perGroup' in sign.stranger
+        ? [{ cellOf: index.groupOf, table: sign.stranger.perGroup }]
+        : [{ cellOf: sign.cellOf, table: sign.stranger.perCell }];
+    }),
+  );
+  return logSum([Math.log(relative) + kin, Math.log(pattern) + unknown, Math.log(anything) + background]);
 }
 
 /** Terms so far below the greatest change no digit that anybody sees. */
-const NEGLIGIBLE_LOG = -45;
+const NEGLIGIBLE_LOG = -40;
 
-/** Σ exp(log − top) over the rows that something unlisted may start from. */
-function sumAmong(left: Int32Array, start: Float64Array, logs: Float64Array, top: number): number {
-  let sum = 0;
-  for (let i = 0; i < left.length; i++) {
-    const r = left[i] ?? 0;
-    const below = (logs[r] ?? 0) - top;
-    if (below > NEGLIGIBLE_LOG && (start[r] ?? 0) > 0) sum += Math.exp(below);
+/** What one sign says, per cell of its own. */
+interface Shown {
+  readonly cellOf: Int32Array;
+  readonly table: Float64Array;
+}
+
+/** Before products near underflow they are raised together. */
+const RAISED = 1e150;
+
+/**
+ * ln Σ_r start·Π_parts ((1−s)·Π shown + s·donors). What is alike for a whole group is multiplied once; a row is given
+ * up as soon as not even the best of the parts to come can lift it above `least`.
+ */
+function sumOfRows(
+  index: ReferenceIndex,
+  parts: readonly PartWeight[],
+  begun: Int32Array,
+  start: Float64Array,
+  least: number,
+  shownOf: (part: PartWeight) => Shown[],
+): number {
+  const { groupOf } = index;
+  const ofGroup = new Float64Array(index.groups.length);
+  const ofRows: { part: PartWeight; shown: Shown[]; most: number }[] = [];
+  for (const part of parts) {
+    // what a re-work changed is explained by its stamp, whoever made the piece
+    const shown = part.reworked ? [{ cellOf: index.everyRow, table: part.whole }] : shownOf(part);
+    const { exchange } = part;
+    if (typeof exchange === 'number' && shown.every((s) => s.cellOf === groupOf))
+      for (let g = 0; g < ofGroup.length; g++) {
+        const own = shown.reduce((product, s) => product * (s.table[g] ?? 0), 1);
+        ofGroup[g] = (ofGroup[g] ?? 0) + Math.log((1 - exchange) * own + exchange * (part.donors[g] ?? 0));
+      }
+    else {
+      const own = shown.reduce((product, s) => product * greatest(s.table), 1);
+      ofRows.push({ part, shown, most: Math.log(Math.max(own, greatest(part.donors))) });
+    }
   }
-  return sum;
+  // the parts that were looked at most closely tell rows apart soonest
+  ofRows.sort((a, b) => b.shown.length - a.shown.length);
+  let toCome = ofRows.reduce((sum, { most }) => sum + most, 0);
+  let raised = 0;
+  let rows = begun;
+  let product = Float64Array.from(rows);
+  for (let k = 0; k < rows.length; k++) product[k] = start[rows[k] ?? 0] ?? 0;
+  for (const { part, shown, most } of ofRows) {
+    toCome -= most;
+    const factor = new Float64Array(rows.length).fill(1);
+    for (const { cellOf, table } of shown)
+      for (let k = 0; k < rows.length; k++)
+        factor[k] = (factor[k] ?? 0) * (table[cellOf[rows[k] ?? 0] ?? 0] ?? 0);
+    const cut = ofGroup.map((log) => Math.exp(least - log - toCome + raised));
+    const { exchange, donors } = part;
+    const alike = typeof exchange === 'number' ? exchange : undefined;
+    const keptRows = new Int32Array(rows.length);
+    let n = 0;
+    let top = 0;
+    for (let k = 0; k < rows.length; k++) {
+      const r = rows[k] ?? 0;
+      const g = groupOf[r] ?? 0;
+      const s = alike ?? exchangeOf(part, r);
+      const p = (product[k] ?? 0) * ((1 - s) * (factor[k] ?? 0) + s * (donors[g] ?? 0));
+      if (p < (cut[g] ?? 0)) continue;
+      keptRows[n] = r;
+      product[n++] = p;
+      if (p > top) top = p;
+    }
+    rows = keptRows.subarray(0, n);
+    product = product.subarray(0, n);
+    if (top > 0 && top < 1 / RAISED) {
+      for (let k = 0; k < n; k++) product[k] = (product[k] ?? 0) * RAISED;
+      raised += Math.log(RAISED);
+    }
+  }
+  let most = -Infinity;
+  for (const log of ofGroup) most = Math.max(most, log);
+  const scale = ofGroup.map((log) => Math.exp(log - most));
+  let sum = 0;
+  for (let k = 0; k < rows.length; k++) sum += (product[k] ?? 0) * (scale[groupOf[rows[k] ?? 0] ?? 0] ?? 0);
+  return Math.log(sum) + most - raised;
+}
+
+function greatest(of: Float64Array): number {
+  let most = 0;
+  for (const x of of) if (x > most) most = x;
+  return most;
+}
+
+/** ln Σ exp. */
+function logSum(logs: readonly number[]): number {
+  const top = Math.max(...logs);
+  return top + Math.log(logs.reduce((sum, log) => sum + Math.exp(log - top), 0));
 }
 
 /** Where what is unlisted starts from: the genuine rows as they turn up, in the months the dates allow. */

@@ -15,17 +15,30 @@ export interface Sign {
   readonly cellOf: Int32Array;
   /** per cell; 1 where the likelihood hangs on the date alone */
   readonly likelihood: Float64Array;
-  /** per cell: what an undescribed relative would show where it differs */
-  readonly differing: Float64Array;
-  /** per cell: whether the row records what was looked at, so that a relative can differ in it */
-  readonly recorded?: Uint8Array;
-  /** per cell: what a piece of a pattern nobody described would show, of the row's maker, construction and months */
-  readonly stranger: Float64Array;
+  /** per cell: what an undescribed relative of the row would show; it can differ only in what the row records */
+  readonly relative: Float64Array;
+  /** what a piece of a pattern nobody described would show, of the row's maker, construction and months */
+  readonly stranger: Stranger;
   /** what just any piece would show */
   readonly background: number;
   readonly dated?: DatedPart;
   expected(row: Row): FeatureReading[];
   verdict(row: Row): Verdict;
+}
+
+/** Per group where rows of a maker and construction are alike in it, else per cell. */
+export type Stranger = { readonly perGroup: Float64Array } | { readonly perCell: Float64Array };
+
+/** @param perCell what a stranger shows, @param groupOfCell the group of each cell */
+export function strangerOf(perCell: Float64Array, groupOfCell: Int32Array, groups: number): Stranger {
+  const perGroup = new Float64Array(groups).fill(NaN);
+  for (let c = 0; c < perCell.length; c++) {
+    const group = groupOfCell[c] ?? 0;
+    const known = perGroup[group] ?? NaN;
+    if (Number.isNaN(known)) perGroup[group] = perCell[c] ?? 0;
+    else if (known !== perCell[c]) return { perCell };
+  }
+  return { perGroup };
 }
 
 /** Stamps are weighed with the tang they stand in. */

@@ -29,6 +29,10 @@ import { alternatives, backgroundShare, readingChance, TANG, type Sign } from '.
 
 const filled = (index: ReferenceIndex, value: number) => new Float64Array(index.rows.length).fill(value);
 
+const alike = (index: ReferenceIndex, value: number) => ({
+  perGroup: new Float64Array(index.groups.length).fill(value),
+});
+
 /** Whether an imitation bears a stamp of its own making. */
 const listsItself = (row: Row, mark: string) => row.imitation && (row.variant.marks ?? []).includes(mark);
 
@@ -59,8 +63,8 @@ export function markSign(index: ReferenceIndex, id: string, error: number): Sign
     observed: id,
     cellOf: index.everyRow,
     likelihood,
-    differing: filled(index, background),
-    stranger: likelihood,
+    relative: likelihood,
+    stranger: { perCell: likelihood },
     background,
     dated,
     expected: listed,
@@ -98,8 +102,8 @@ export function historyMarkSign(
     observed: mark.id,
     cellOf: index.everyRow,
     likelihood,
-    differing: filled(index, elsewhere),
-    stranger: likelihood.map((l) => l / 2),
+    relative: likelihood,
+    stranger: { perCell: likelihood.map((l) => l / 2) },
     background: settings.reworkedShare / 2,
     dated: historyMarkDates(index, mark, error),
     expected: (row) => (bears(row) ? [mark.id] : []),
@@ -147,8 +151,8 @@ export function dateCodeSign(
     observed: Object.values(reads).join(' '),
     cellOf: index.everyRow,
     likelihood,
-    differing: filled(index, 1 / stamps),
-    stranger: likelihood,
+    relative: likelihood,
+    stranger: { perCell: likelihood },
     background: 1 / stamps,
     dated,
     expected: () => windows,
@@ -289,8 +293,8 @@ export function patternNumberSign(
     observed: text,
     cellOf: index.everyRow,
     likelihood,
-    differing: filled(index, 1 / patterns),
-    stranger: filled(index, elsewhere),
+    relative: likelihood,
+    stranger: alike(index, elsewhere),
     background: elsewhere,
     expected: (row) => (judged(index, row).pattern.number ? [judged(index, row).pattern.number ?? ''] : []),
     verdict: (row) => {
@@ -387,8 +391,8 @@ export function serialSign(
     observed: text,
     cellOf: index.everyRow,
     likelihood,
-    differing: filled(index, 1 / ANY_NUMBER),
-    stranger: filled(index, code.pattern == null ? undescribed : Math.min(undescribed, elsewhere)),
+    relative: likelihood,
+    stranger: alike(index, code.pattern == null ? undescribed : Math.min(undescribed, elsewhere)),
     background: undescribed,
     expected: (row) => runsOf(row).map(({ first, run }) => `${first}–${first + run - 1}`),
     verdict: (row) => {
