@@ -276,10 +276,13 @@ interface Walked {
   readings: { which: { tier: string; label: string }; when: { core: string } | null };
 }
 
-test('sheet, tray, bench, listing and certificate of every piece agree on which, when and how sure', async () => {
+test('sheet, tray, bench, stock list, listing and certificate of every piece agree on which, when and how sure', async () => {
   const json = <T>(path: string) => browser.fetchJson<T>(`/api/v1${path}`);
   const { items } = await json<{ items: Walked[] }>('/pieces?limit=100');
   const sales = await json<{ items: { pieceId: string; certificateCode: string }[] }>('/sales?limit=100');
+  const { valuation } = await json<{
+    valuation: { pieces: { id: string; which: unknown; when: unknown }[] };
+  }>('/stock');
   expect(items.length).toBeGreaterThan(20);
   const apart: string[] = [];
   for (const slip of items) {
@@ -307,6 +310,11 @@ test('sheet, tray, bench, listing and certificate of every piece agree on which,
       differs('the bench, when', sheet.date.core, answer.dating.made?.core);
     const said = sheet.date ? `Made: ${edtfInWords(sheet.date.core)}.` : 'When it was made is not known.';
     if (!written.body.includes(said)) apart.push(`${slip.stockNumber} the listing lacks “${said}”`);
+    const kept = valuation.pieces.find((p) => p.id === slip.id);
+    if (kept) {
+      differs('the stock list, which', kept.which, sheet.readings.which);
+      differs('the stock list, when', kept.when, sheet.readings.when);
+    }
     const sale = sales.items.find((s) => s.pieceId === slip.id);
     if (sale && sheet.date)
       differs(

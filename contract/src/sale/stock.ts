@@ -2,11 +2,15 @@
 import type { Money } from '@jutbank/core/money';
 import type { Age, RepriceReason, Trend } from '@jutbank/core/value';
 import { answers, route } from '../http/index.ts';
+import type { Readings } from '../intake/index.ts';
 
 export interface StockPiece {
   id: string;
   stockNumber: string;
   title: string;
+  /** what it was, when made and how surely on that day; null in valuations from before this was kept */
+  which: Readings['which'] | null;
+  when: Readings['when'];
   /** days since it was acquired, or taken in where that is not known */
   days: number;
   age: Age;

@@ -1,6 +1,8 @@
 /** Outlines of a piece by its construction, as plain shapes: for slips without a photograph and for drawn pictures. */
 import type { Construction } from '../reference/index.ts';
 
+export { besideTheirLike, letteringOf, stampsOfOneText, type Lettering, type SameText } from './stamp.ts';
+
 export type Paint = 'handle' | 'metal' | 'blade' | 'line' | 'none';
 export interface Shape {
   /** SVG path data in a box of 120 × 44 units */

@@ -66,6 +66,8 @@ interface ValuationRow {
   body: Kept;
 }
 type Kept = Omit<StockValuation, 'at' | 'person' | 'history'>;
+/** Valuations from before it was kept what each piece was taken for. */
+const WITHOUT_READINGS = { which: null, when: null };
 
 async function lastValuation(db: Queries): Promise<StockValuation | undefined> {
   const row = await db.row<ValuationRow>('SELECT * FROM stock_valuation ORDER BY id DESC LIMIT 1');
@@ -76,6 +78,7 @@ async function lastValuation(db: Queries): Promise<StockValuation | undefined> {
   );
   return {
     ...row.body,
+    pieces: row.body.pieces.map((piece) => ({ ...WITHOUT_READINGS, ...piece })),
     at: instant(row.at),
     person: row.person,
     history: history
@@ -112,8 +115,12 @@ export async function revalueStock(
   const pieces: StockPiece[] = [];
   for (let at = 0; at < ids.length; at += BATCH) {
     await progress(at / (ids.length + BATCH));
-    for (const record of await loadPieces(database, ids.slice(at, at + BATCH)))
-      pieces.push(await valued(shop, readers, record, before.get(record.id)));
+    const records = await loadPieces(database, ids.slice(at, at + BATCH));
+    const readings = await readers.readings(database, records);
+    for (const record of records) {
+      const { which, when } = readings.get(record.id) ?? WITHOUT_READINGS;
+      pieces.push({ ...(await valued(shop, readers, record, before.get(record.id))), which, when });
+    }
   }
   const { trends, untold } = await trendsOf(database, on);
   const index = await readers.library.index();
@@ -151,7 +158,7 @@ async function valued(
   readers: Readers,
   record: PieceRecord,
   before: number | undefined,
-): Promise<StockPiece> {
+): Promise<Omit<StockPiece, 'which' | 'when'>> {
   const { on, hazard } = shop;
   const prices = await piecePrices(shop, readers, record);
   const amount = (x: number): Money => money(x, on.base);

@@ -1,10 +1,12 @@
 /** One thing to look at, with its choices: numbered chips, drawn marks, a line for a measure or a stamp. */
 import { useState, type KeyboardEvent } from 'react';
 import type { Observation } from '@jutbank/core/bench';
+import { besideTheirLike } from '@jutbank/core/drawing';
 import type { Code, CodeRead, DateCode, Feature, Mark } from '@jutbank/core/reference';
 import { dimensionOfUnit, formatQuantity, parseQuantity } from '@jutbank/core/units';
 import type { Vocabulary } from '@jutbank/contract/reference';
 import { MarkDrawing, stampCaption, type CountedSigns } from '../parts/Drawn.tsx';
+import { ToldApart } from './ToldApart.tsx';
 import type { Item } from './items.ts';
 
 /** A code's counts are chips up to so many; a serial or a two-digit year is typed. */
@@ -22,13 +24,11 @@ export interface Choice {
 export function choicesOf(item: Item, filter = ''): Choice[] {
   if (item.kind === 'mark' || item.kind === 'afterwards') {
     const wanted = new RegExp(filter.replace(/[.*+^${}()|[\]\\]/g, '\\$&').replaceAll('?', '.'), 'i');
-    return item.marks
-      .filter((m) => wanted.test(m.lines.join(' ')))
-      .map((mark) => ({
-        label: `${mark.lines.join(' ')}, ${stampCaption(mark)}`,
-        make: { mark: mark.id },
-        mark,
-      }));
+    return besideTheirLike(item.marks.filter((m) => wanted.test(m.lines.join(' ')))).map((mark) => ({
+      label: `${mark.lines.join(' ')}, ${stampCaption(mark)}`,
+      make: { mark: mark.id },
+      mark,
+    }));
   }
   if (item.kind !== 'feature') return [];
   if (item.feature.kind === 'count')
@@ -392,6 +392,7 @@ function MarkPicker({ item, vocabulary, observed, onObserve, inHand }: Props) {
           </p>
         )}
       </div>
+      <ToldApart marks={choices.flatMap((choice) => choice.mark ?? [])} codes={vocabulary.codes} />
     </div>
   );
 }

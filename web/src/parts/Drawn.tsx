@@ -1,7 +1,7 @@
 /** Drawings from structure: a mark from its lines, a piece from its construction. */
 import { useId } from 'react';
 import { edtfInWords } from '@jutbank/core/dates';
-import { drawOutline, OUTLINE_BOX, type OutlineTraits, type Paint } from '@jutbank/core/drawing';
+import { drawOutline, letteringOf, OUTLINE_BOX, type OutlineTraits, type Paint } from '@jutbank/core/drawing';
 import type { Construction, Mark } from '@jutbank/core/reference';
 import { inWords } from './words.ts';
 
@@ -17,17 +17,10 @@ export interface CountedSigns {
 }
 
 type Stamp = Pick<Mark, 'lines' | 'lettering'>;
-const lettersOf = ({ lettering }: Stamp): 'upright' | 'slanted' | 'arched' | 'script' => {
-  const word = lettering?.toLowerCase() ?? '';
-  if (word.includes('script')) return 'script';
-  if (word.includes('arch')) return 'arched';
-  return word.includes('slant') || word.includes('italic') ? 'slanted' : 'upright';
-};
-
 /** Lettering, place and years of a stamp: what tells it from another of the same text. */
 export const stampCaption = (mark: Pick<Mark, 'lettering' | 'place' | 'window' | 'lines'>): string =>
   [
-    mark.lettering ? inWords(mark.lettering).toLowerCase() : lettersOf(mark),
+    mark.lettering ? inWords(mark.lettering).toLowerCase() : letteringOf(mark),
     mark.place ? inWords(mark.place).toLowerCase() : undefined,
     mark.window ? edtfInWords(mark.window) : undefined,
   ]
@@ -44,7 +37,7 @@ export function MarkDrawing({
   signs?: CountedSigns | undefined;
 }) {
   const id = useId();
-  const letters = lettersOf(mark);
+  const letters = letteringOf(mark);
   const room = signs && /above|below|under|over/.test(signs.where) ? 9 : 0;
   const arch = letters === 'arched' ? 7 : 0;
   const height = Math.max(34, mark.lines.length * LINE + 14) + room + arch;

@@ -20,6 +20,8 @@ const piece = (title: string, more: Partial<StockPiece> = {}): StockPiece => ({
   id: `id-${title}`,
   stockNumber: 'HQ-0001',
   title,
+  which: { tier: 'probable', label: 'Petrel, 2nd form', probability: 0.9, decided: false },
+  when: { core: '1938/1952', outer: '1936/1955', conflict: false },
   days: 40,
   age: 'up to 3 months',
   cost: eur('80.00'),
@@ -57,6 +59,7 @@ describe('the stock', () => {
     show(<StockPage />);
     await screen.findByText('as valued on 25 Nov 2026 by Ines Vadder');
     expect(screen.getAllByText('€160').length).toBeGreaterThan(0);
+    screen.getAllByText('Petrel, 2nd form · 1938 – 1952');
     screen.getByText('Every ask fits what its piece would bring.');
     screen.getByText('How it moves shows from the second valuation on.');
     screen.getByText(/Too few sales are known of any maker/);

@@ -11,7 +11,7 @@ import { Failed, Loading } from '../app/states.tsx';
 import { finished } from '../parts/task.ts';
 import { counted, dayText, moneyText, signed } from '../parts/words.ts';
 import { StockCourse } from './StockCourse.tsx';
-import { Ages, Oldest, Trends } from './StockTables.tsx';
+import { Ages, Oldest, TakenFor, Trends } from './StockTables.tsx';
 import './stock.css';
 
 interface Stock {
@@ -184,6 +184,7 @@ function Reprice({ pieces }: { pieces: readonly StockPiece[] }) {
                   <td>
                     <Link to={`/pieces/${p.id}/worth`}>{p.title}</Link>{' '}
                     <span className="soft mono">{p.stockNumber}</span>
+                    <TakenFor piece={p} />
                   </td>
                   <td>{p.reprice?.reasons.map((r) => REASON_WORDS[r](p)).join('; ')}</td>
                   <td className="r num">

@@ -2,6 +2,8 @@
 import { Link } from 'react-router';
 import { subtractMoney } from '@jutbank/core/money';
 import type { StockPiece, StockTotals, StockValuation } from '@jutbank/contract/sale';
+import { edtfInWords } from '@jutbank/core/dates';
+import { TierMark } from '../parts/Temper.tsx';
 import { counted, moneyText, signed } from '../parts/words.ts';
 
 /** A bar an age: at cost, and at worth beside it. */
@@ -52,6 +54,19 @@ export function Ages({ ages, total }: { ages: StockValuation['ages']; total: Sto
   );
 }
 
+/** What the piece was taken for when it was valued, in a line. */
+export function TakenFor({ piece: { which, when } }: { piece: StockPiece }) {
+  if (!which) return null;
+  return (
+    <div className="takenfor soft">
+      <TierMark tier={which.tier} />
+      <span>
+        {which.label} · {when ? edtfInWords(when.core) : 'not dated'}
+      </span>
+    </div>
+  );
+}
+
 const OLDEST = 8;
 export function Oldest({ pieces }: { pieces: readonly StockPiece[] }) {
   const oldest = [...pieces].sort((a, b) => b.days - a.days).slice(0, OLDEST);
@@ -72,6 +87,7 @@ export function Oldest({ pieces }: { pieces: readonly StockPiece[] }) {
             <tr key={p.id}>
               <td>
                 <Link to={`/pieces/${p.id}`}>{p.title}</Link>
+                <TakenFor piece={p} />
               </td>
               <td className="r num">{ageText(p.days)}</td>
               <td className="r num">
