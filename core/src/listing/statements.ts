@@ -185,10 +185,10 @@ function notExaminedLines(known: KnownOfPiece): string[] {
   );
 }
 
-/** What was seen of its features, for a buyer who asks; measures are told with their sizes elsewhere. */
+/** What was seen of its features, for a buyer who asks: not what it has none of, and measures stand with their sizes. */
 function featureLines({ observations, index }: KnownOfPiece): Statement[] {
   return observations.flatMap((o): Statement[] => {
-    if (!('value' in o)) return [];
+    if (!('value' in o) || o.value === 'none') return [];
     const feature = index.features.get(o.feature);
     if (!feature) return [];
     const value = feature.values?.find((v) => v.id === o.value)?.label ?? asWords(o.value);

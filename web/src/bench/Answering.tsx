@@ -367,8 +367,8 @@ function MarkPicker({ item, vocabulary, observed, onObserve, inHand }: Props) {
         className="line"
         value={filter}
         aria-label="Letters you can read"
-        placeholder="Letters you can read, ? for others"
-        style={{ maxWidth: 260, marginBottom: 6 }}
+        placeholder="Letters, ? for others"
+        style={{ width: '100%', marginBottom: 6 }}
         onChange={(e) => setFilter(e.target.value)}
       />
       <div className="marks">
