@@ -50,8 +50,10 @@ const first = Array.from({ length: 90 }, (_, i) =>
 );
 const base = fitMarket(first, reference, rateOn);
 // what was learned about spreads and noise stands: an amendment changes nothing of it
-const refit = (sales: readonly Comparable[]) =>
-  fitMarket(sales, reference, rateOn, { fixed: { sd: base.sd, noise: base.noise } });
+const refit = (sales: readonly Comparable[]) => ({
+  ...fitMarket(sales, reference, rateOn, { fixed: { sd: base.sd, noise: base.noise } }),
+  stretch: base.stretch,
+});
 const worth = (fitted: typeof base, sales: readonly Comparable[], variant: string) =>
   estimateWorth(
     new Market(fitted, reference, rateOn),

@@ -5,8 +5,8 @@
  */
 import type { Comparable, MarketReference, RateOn } from './comparable.ts';
 import { Columns, describeSale, type Sparse } from './columns.ts';
-import { crowding, crowdKey, paidInBase, withoutPostage } from './fit.ts';
-import type { ExcludedSale, FittedMarket } from './fitted.ts';
+import { crowding, crowdKey, doubtOf, paidInBase, UNASKED, withoutPostage } from './fit.ts';
+import type { Asked, ExcludedSale, FittedMarket } from './fitted.ts';
 import { Market } from './market.ts';
 import { noiseLevels, scaleAt, soundness } from './noise.ts';
 import { VALUE_SETTINGS, type ValueSettings } from './settings.ts';
@@ -40,10 +40,10 @@ export function amendMarket(
       excluded.push({ id: sale.id, pattern: sale.pattern, reason: 'unknown-pattern' });
     else if (paid === undefined) excluded.push({ id: sale.id, pattern: sale.pattern, reason: 'no-rate' });
     else {
-      if (sale.priceKind === 'asking') asked[crowdKey(sale)] = (asked[crowdKey(sale)] ?? 0) + 1;
       incoming.push({ sale, paid, x: columns.describe(describeSale(sale)) });
     }
   }
+  opinionsWith(asked, incoming, before);
   const plan = columns.freeze();
   const work = new Amending(fitted, plan);
   const ownSales = new Int32Array(plan.variants.length);
@@ -57,21 +57,25 @@ export function amendMarket(
     const row = reference.patterns.has(sale.pattern) ? before.price(sale) : undefined;
     if (!row) continue;
     work.put(row.x, Math.log(row.converted), () => -row.weight);
-    if (sale.priceKind === 'asking') asked[crowdKey(sale)] = Math.max(0, (asked[crowdKey(sale)] ?? 1) - 1);
+    if (sale.priceKind === 'asking') {
+      const { count, doubt } = asked[crowdKey(sale)] ?? UNASKED;
+      asked[crowdKey(sale)] = { count: Math.max(0, count - 1), doubt };
+    }
     count(sale, row.x.variant, -1);
   }
-  const nu = settings.degreesOfFreedom;
+  const nu = fitted.noise.df;
   const at0 = studentDensityAt0(nu);
   const arrivals = incoming.map(({ sale, paid, x }) => {
     const levels = noiseLevels({ ...sale, premiumTold: sale.buyerPremiumPct !== undefined }, reference);
-    const s2 = scaleAt(fitted.noise, levels) ** 2 * crowding(sale, asked, settings) + x.beyondVariance;
+    const s2 = scaleAt(fitted.noise, levels) ** 2 + x.beyondVariance;
+    const crowd = crowding(sale, asked, fitted.noise);
     const weight = (off: number) => {
       const r2 = off ** 2;
-      return (soundness(r2, s2, nu, at0, settings) * (nu + 1)) / (nu + r2 / s2) / s2;
+      return (soundness(r2, s2, fitted.noise, at0, settings) * (nu + 1)) / (nu + r2 / s2) / (s2 * crowd);
     };
     const y = Math.log(withoutPostage(paid, sale.shippingIncluded, fitted.postage)) - x.beyond;
     count(sale, x.variant, 1);
-    return { x, y, weight, w: 1 / s2 };
+    return { x, y, weight, w: 1 / (s2 * crowd) };
   });
   // all believed at first, as in a whole fit
   for (const row of arrivals) work.put(row.x, row.y, () => row.w);
@@ -84,6 +88,37 @@ export function amendMarket(
         return more;
       });
   return { ...fitted, ...work.outcome(), plan, asked, ownSales, prices, excluded };
+}
+
+/** Asking prices that came in, with those there were: how many, and whether they stand far off together. */
+function opinionsWith(
+  asked: Record<string, Asked>,
+  incoming: readonly { readonly sale: Comparable }[],
+  before: Market,
+): void {
+  const groups = new Map<string, { off: number; s2: number; counted: number; n: number }>();
+  for (const { sale } of incoming) {
+    if (sale.priceKind !== 'asking') continue;
+    const key = crowdKey(sale);
+    const group = groups.get(key) ?? { off: 0, s2: 0, counted: 0, n: 0 };
+    groups.set(key, group);
+    group.n++;
+    const row = before.price(sale);
+    if (!row) continue;
+    group.off += row.sound * row.residual;
+    group.s2 += row.sound * row.variance;
+    group.counted += row.sound;
+  }
+  const openOf = (key: string): number => {
+    const v = key.startsWith('variant ') ? before.variantNumber(key.slice('variant '.length)) : undefined;
+    return v === undefined ? before.fitted.sd.variant ** 2 : 1 / (before.fitted.diagonal[v] ?? 1);
+  };
+  for (const [key, { off, s2, counted, n }] of groups)
+    asked[key] = {
+      count: (asked[key]?.count ?? 0) + n,
+      doubt:
+        counted > 0 ? doubtOf(off / counted, n, s2 / counted, before.fitted.noise.common, openOf(key)) : 1,
+    };
 }
 
 interface VariantBlock {

@@ -7,19 +7,23 @@ import type { FittedMarket } from './fitted.ts';
 import type { Rows } from './normal.ts';
 import { covarianceOf, folded, spreadOut } from './predict.ts';
 import { halfWidth } from './interval.ts';
+import { soundness } from './noise.ts';
+import { studentDensityAt0 } from './studentT.ts';
 import type { ValueSettings } from './settings.ts';
 
 /** Slices by own sales: none, 1–3, 4–15, more. */
 export const sliceOf = (own: number): number => (own <= 0 ? 0 : own <= 3 ? 1 : own <= 15 ? 2 : 3);
 const SLICES = 4;
 /** Left-out cases of one slice: more say hardly anything new. */
-const CASES = 300;
-/** A variant with more prices than this is never left out as a whole. */
+const CASES = 800;
+/** No more of a variant are left out at once than this, and no more asked of one variant in one slice. */
 const BLOCK = 16;
+const OF_ONE = 40;
 
 /**
  * @param scales of every row's noise
  * @param sold rows that may be asked for: asking prices and offers are not what is predicted
+ * @param venueOf the coefficient of each row's own venue, −1 for none
  */
 export function stretchOf(
   market: FittedMarket,
@@ -28,6 +32,7 @@ export function stretchOf(
   weight: Float64Array,
   scales: Float64Array,
   sold: readonly boolean[],
+  venueOf: readonly number[],
   settings: ValueSettings,
 ): number[] {
   const byVariant = new Map<number, number[]>();
@@ -38,7 +43,8 @@ export function stretchOf(
     if (list) list.push(i);
     else byVariant.set(v, [i]);
   }
-  const offs: number[][] = Array.from({ length: SLICES }, () => []);
+  const offs: Off[][] = Array.from({ length: SLICES }, () => []);
+  const at0 = studentDensityAt0(market.noise.df);
   const touched = (i: number) => {
     const [from, to] = [rows.start[i] ?? 0, rows.start[i + 1] ?? 0];
     return {
@@ -56,7 +62,7 @@ export function stretchOf(
     return sum;
   };
   /** Predicts the first row of a block from everything outside the block; how far off it was, in half-widths. */
-  const offOf = (block: readonly number[]): number | undefined => {
+  const offOf = (block: readonly number[]): Off | undefined => {
     const z = block.map((i) => folded(market, touched(i)));
     const g = z.map((a) => {
       const s = spreadOut(market, a);
@@ -67,43 +73,76 @@ export function stretchOf(
     const r = block.map((i) => (y[i] ?? 0) - fittedAt(i));
     const right = r.map((x, a) => [x, g[a]?.[0] ?? 0]);
     const out = solve(new Matrix(left), new Matrix(right));
-    const [off, variance] = [out.get(0, 0), out.get(0, 1)];
-    const half = halfWidth(
-      scales[block[0] ?? 0] ?? 0,
-      Math.max(0, variance) + market.sd.venue ** 2,
-      settings.degreesOfFreedom,
-    );
-    return Number.isFinite(off) && half > 0 ? Math.abs(off) / half : undefined;
+    const variance = out.get(0, 1);
+    const scale = scales[block[0] ?? 0] ?? 0;
+    // asked as an estimate is: for some venue of the kind, whatever is known of the one it was
+    const named = venueOf[block[0] ?? 0] ?? -1;
+    const p = market.plan.columns.length;
+    const known = named < 0 ? 0 : (market.covariance[named * p + named] ?? 0);
+    const beside = out.get(0, 0) + (named < 0 ? 0 : (market.theta[named] ?? 0));
+    const open = Math.max(0, variance - known) + market.sd.venue ** 2;
+    const half = halfWidth(scale, open, market.noise.df);
+    if (!Number.isFinite(beside) || !(half > 0)) return undefined;
+    // gross errors are not what is predicted: a price counts as far as it is one
+    return {
+      times: Math.abs(beside) / half,
+      sound: soundness(beside ** 2, scale ** 2 + open, market.noise, at0, settings),
+    };
   };
   const variants = [...byVariant].filter(([, list]) => list.some((i) => sold[i]));
   // evenly through the list, so that every part of the market is asked
   const every = <T>(list: readonly T[], most: number): T[] =>
-    list.filter(
-      (_, k) => Math.floor((k * most) / list.length) !== Math.floor(((k - 1) * most) / list.length),
-    );
-  for (const [, list] of every(
-    variants.filter(([, list]) => list.length <= BLOCK),
-    CASES,
-  )) {
-    const target = list.find((i) => sold[i]) ?? list[0] ?? 0;
-    const off = offOf([target, ...list.filter((i) => i !== target)]);
-    if (off !== undefined) offs[0]?.push(off);
-  }
+    list.length <= most
+      ? [...list]
+      : list.filter(
+          (_, k) => Math.floor((k * most) / list.length) !== Math.floor(((k - 1) * most) / list.length),
+        );
+  // a variant's sales are left out but for so many; what is asked for it stays, as it would for a piece never sold
+  const leavingOut = (slice: number, keep: number, most: number): void => {
+    const fit = variants.flatMap(([, list]) => {
+      const own = list.filter((i) => sold[i]);
+      return own.length > keep && own.length - keep <= BLOCK ? [own] : [];
+    });
+    for (const own of every(fit, most)) {
+      // the target by turns, so that not always the oldest is asked for
+      const from = own.length > 1 ? (own[0] ?? 0) % own.length : 0;
+      const turned = [...own.slice(from), ...own.slice(0, from)];
+      const off = offOf(turned.slice(0, own.length - keep));
+      if (off) offs[slice]?.push(off);
+    }
+  };
+  leavingOut(0, 0, 300);
+  leavingOut(1, 2, 150);
   for (let slice = 1; slice < SLICES; slice++) {
     const rowsOfSlice = variants.flatMap(([, list]) => {
       const own = list.filter((i) => sold[i]);
-      return sliceOf(own.length - 1) === slice ? own : [];
+      return sliceOf(own.length - 1) === slice ? every(own, OF_ONE) : [];
     });
     for (const i of every(rowsOfSlice, CASES)) {
       const off = offOf([i]);
-      if (off !== undefined) offs[slice]?.push(off);
+      if (off) offs[slice]?.push(off);
     }
   }
   return offs.map((list) => {
-    if (list.length === 0) return 1;
-    const sorted = [...list].sort((a, b) => a - b);
-    const wanted = sorted[Math.min(sorted.length - 1, Math.floor(settings.share * sorted.length))] ?? 1;
-    const trust = list.length / (list.length + settings.stretchHold);
+    const counted = list.reduce((sum, off) => sum + off.sound, 0);
+    if (counted === 0) return 1;
+    const wanted = weightedQuantile(list, settings.share * counted);
+    const trust = counted / (counted + settings.stretchHold);
     return Math.exp(trust * Math.log(Math.max(0.3, Math.min(3, wanted))));
   });
+}
+
+interface Off {
+  /** half-widths */
+  readonly times: number;
+  readonly sound: number;
+}
+function weightedQuantile(list: readonly Off[], below: number): number {
+  let sum = 0;
+  let last = 1;
+  for (const { times, sound } of [...list].sort((a, b) => a.times - b.times)) {
+    last = times;
+    if ((sum += sound) >= below) break;
+  }
+  return last;
 }

@@ -39,7 +39,7 @@ export interface Column {
 export interface Walk {
   readonly start: number;
   readonly count: number;
-  readonly kind: 'tide' | 'maker tide';
+  readonly kind: 'tide' | 'maker tide' | 'ask tide';
 }
 /** Everything a second copy of the server needs to describe a price in the same columns: plain data. */
 export interface ColumnPlan {
@@ -107,6 +107,8 @@ export class Columns {
     const knots = sales.length === 0 ? 1 : Math.floor(days.last / settings.daysPerStep) + 2 - firstKnot;
     const made = new Columns(reference, settings, firstKnot, knots, Math.round(usual * 100) / 1e4);
     made.#walk('tide', '', 'tide');
+    // sellers' hopes come and go: they are no news of what buyers pay
+    if (sales.some((s) => s.priceKind === 'asking')) made.#walk('ask tide', '', 'ask tide');
     const makers = most(
       sales.flatMap((s) => reference.patterns.get(s.pattern)?.maker ?? []),
       settings.makerTideFrom,
@@ -275,6 +277,7 @@ export class Columns {
       beyondVariance += unseen * step ** 2;
     };
     steps('tide ', s.tideStep);
+    if (of.priceKind === 'asking') steps('ask tide ', s.askTideStep);
     if (pattern) steps(`maker tide ${pattern.maker}`, s.makerTideStep);
     return { columns, values, variant: at, beyond, beyondVariance };
   }

@@ -190,7 +190,7 @@ function gridFor(
   venueKind: VenueKind,
   day: number,
 ): Grid {
-  const { fitted, settings } = market;
+  const { fitted } = market;
   const described = describeSubject(subject, variant, venueKind, day);
   const x = market.describe(described);
   const without = market.withoutVariant(x);
@@ -208,7 +208,7 @@ function gridFor(
   // a variant that was never sold may lie anywhere about its pattern; one that is not listed, farther off
   const unlisted = x.variant >= 0 ? 0 : (variant === undefined ? 2 : 1) * fitted.sd.variant ** 2;
   const variance = varianceOf(fitted, x) + x.beyondVariance + unlisted + fitted.sd.venue ** 2;
-  const df = settings.degreesOfFreedom;
+  const { df } = fitted.noise;
   const sales = x.variant < 0 ? 0 : (fitted.ownSales[x.variant] ?? 0);
   const stretch = fitted.stretch[sliceOf(sales)] ?? 1;
   const scale = (stretch * halfWidth(market.scale(described), variance, df)) / t90(df);
@@ -234,9 +234,16 @@ function gridRow(market: Market, row: PricedRow, subject: Sparse, weight: number
   // what no price has touched yet stands under no line of its own
   change.set('level', (change.get('level') ?? 0) + subject.beyond - row.x.beyond);
   const lines = [...change].filter(([, log]) => Math.abs(log) > 5e-5);
-  const adjustments = lines.map(([name, log]) => ({ name, percent: 100 * (Math.exp(log) - 1) }));
-  const adjusted = adjustments.reduce((price, a) => price * (1 + a.percent / 100), row.converted);
-  return { sale: row.sale, converted: row.converted, adjusted, weight, adjustments, excluded: null };
+  // what was paid on top and what of it was carriage are lines as well: paid × rate is where a person begins to check
+  const premium = row.sale.buyerPremiumPct ?? 0;
+  const carriage = 100 * (row.converted / (row.stated * (1 + premium / 100)) - 1);
+  const adjustments: Adjustment[] = [
+    ...(premium > 0 ? [{ name: 'buyer premium', percent: premium }] : []),
+    ...(Math.abs(carriage) > 0.005 ? [{ name: 'postage', percent: carriage }] : []),
+    ...lines.map(([name, log]) => ({ name, percent: 100 * (Math.exp(log) - 1) })),
+  ];
+  const adjusted = adjustments.reduce((price, a) => price * (1 + a.percent / 100), row.stated);
+  return { sale: row.sale, converted: row.stated, adjusted, weight, adjustments, excluded: null };
 }
 
 /** A point of the probability-weighted mixture, on the log scale. */

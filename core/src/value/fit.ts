@@ -5,12 +5,23 @@
  */
 import type { Comparable, MarketReference, RateOn } from './comparable.ts';
 import { stretchOf } from './calibrate.ts';
-import type { ExcludedSale, FittedMarket, Suspect } from './fitted.ts';
+import type { Asked, ExcludedSale, FittedMarket, Suspect } from './fitted.ts';
 import { Columns, describeSale, type ColumnPlan, type Sparse } from './columns.ts';
 import { freshNoise, NOISE_GROUPS, nextNoise, noiseLevels, scaleAt, soundness, type Noise } from './noise.ts';
-import { inverse, rowsOf, solve, type Demand, type Deviations, type Rows, type Solution } from './normal.ts';
+import {
+  inverse,
+  rowsOf,
+  solve,
+  stepSd,
+  type Demand,
+  type Deviations,
+  type Rows,
+  type Solution,
+} from './normal.ts';
+import { covarianceOf, folded, spreadOut, variancesOf, type Touched } from './predict.ts';
 import { VALUE_ENGINE_VERSION, VALUE_SETTINGS, type ValueSettings } from './settings.ts';
 import { studentDensityAt0 } from './studentT.ts';
+import { nextTails } from './tails.ts';
 
 /** A market shows no more of them. */
 const MOST_SUSPECTS = 500;
@@ -45,12 +56,28 @@ export const withoutPostage = (paid: number, included: boolean, postage: number)
 export const crowdKey = (s: Pick<Comparable, 'variant' | 'pattern'>): string =>
   s.variant === undefined ? `pattern ${s.pattern}` : `variant ${s.variant}`;
 
-/** Asking prices are one opinion repeated: by how much each of n of a variant scatters more, as a variance. */
+/**
+ * Asking prices are one opinion repeated: by how much each of n of a variant counts less. Where all of them together
+ * stand farther from what is known than one opinion does, they count less again: an opinion has heavy tails of its own.
+ */
 export const crowding = (
   sale: Comparable,
-  asked: Readonly<Record<string, number>>,
-  settings: ValueSettings,
-) => (sale.priceKind === 'asking' ? 1 + settings.askingCrowd * ((asked[crowdKey(sale)] ?? 1) - 1) : 1);
+  asked: Readonly<Record<string, Asked>>,
+  { common }: Pick<Noise, 'common'>,
+): number => {
+  if (sale.priceKind !== 'asking') return 1;
+  const { count, doubt } = asked[crowdKey(sale)] ?? UNASKED;
+  return doubt * (1 + common * (count - 1));
+};
+export const UNASKED: Asked = { count: 1, doubt: 1 };
+
+/** Degrees of freedom of what the asking prices of one variant have in common. */
+const OPINION_DF = 3;
+/** @param mean of how far off they are from all else, @param s2 variance of one of them, @param other variance of all else */
+export function doubtOf(mean: number, count: number, s2: number, common: number, other: number): number {
+  const z2 = mean ** 2 / (s2 * (common + (1 - common) / count) + other);
+  return Math.max(1, (OPINION_DF + z2) / (OPINION_DF + 1));
+}
 
 /**
  * @param sales those dated up to the day of the estimate; later ones must not be passed
@@ -121,6 +148,18 @@ const NOTHING: Comparable = {
   shippingIncluded: false,
 };
 
+/** Asking prices of one variant that are compared with each other. */
+const MOST_OPINIONS = 12;
+/** Variants that are looked at for it. */
+const MOST_HEARD = 120;
+export const touchedBy = (rows: Rows, i: number): Touched => {
+  const [from, to] = [rows.start[i] ?? 0, rows.start[i + 1] ?? 0];
+  return {
+    columns: rows.column.subarray(from, to),
+    values: rows.value.subarray(from, to),
+    variant: rows.variant[i] ?? -1,
+  };
+};
 /** Rounds after which spreads are learned anew: they need the covariance, which costs. */
 const SPREADS_EVERY = 4;
 const POSTAGE_EVERY = 4;
@@ -133,16 +172,16 @@ class Fitting {
   readonly weight: Float64Array;
   readonly levels: Uint8Array;
   readonly crowd: Float64Array;
-  readonly asked: Record<string, number> = {};
-  readonly nu: number;
+  readonly asked: Record<string, Asked> = {};
+  readonly opinions = new Map<string, number[]>();
+  /** share of each price's variance that is left to its residual */
+  readonly left: Float64Array;
   noise: Noise;
   sd: Deviations;
   postage: number;
   demands: Demand[] = [];
   solution!: Solution;
   covariance!: Float64Array;
-  /** degrees of freedom the coefficients took */
-  spent = 0;
 
   constructor(
     readonly sales: readonly Comparable[],
@@ -155,24 +194,35 @@ class Fitting {
   ) {
     const { start, fixed } = options;
     this.rows = rowsOf(described, plan.variants.length);
-    this.nu = settings.degreesOfFreedom;
+    this.left = new Float64Array(sales.length).fill(1);
     this.noise = fixed?.noise ?? start?.noise ?? freshNoise(settings);
     this.sd = fixed?.sd ??
-      start?.sd ?? { ...settings.sd, tideStep: settings.tideStep, makerTideStep: settings.makerTideStep };
+      start?.sd ?? {
+        ...settings.sd,
+        tideStep: settings.tideStep,
+        makerTideStep: settings.makerTideStep,
+        askTideStep: settings.askTideStep,
+      };
     this.postage = fixed ? settings.postage.mean : (start?.postage ?? settings.postage.mean);
     this.y = new Float64Array(sales.length);
     this.#sayPrices();
     this.levels = new Uint8Array(sales.length * NOISE_GROUPS.length);
     sales.forEach((sale, i) => {
-      if (sale.priceKind === 'asking') this.asked[crowdKey(sale)] = (this.asked[crowdKey(sale)] ?? 0) + 1;
+      if (sale.priceKind === 'asking') {
+        const key = crowdKey(sale);
+        const list = this.opinions.get(key);
+        if (list) list.push(i);
+        else this.opinions.set(key, [i]);
+        this.asked[key] = { count: (this.asked[key]?.count ?? 0) + 1, doubt: 1 };
+      }
       noiseLevels({ ...sale, premiumTold: sale.buyerPremiumPct !== undefined }, reference).forEach(
         (level, g) => {
           this.levels[i * NOISE_GROUPS.length + g] = level;
         },
       );
     });
-    this.crowd = Float64Array.from(sales, (sale) => crowding(sale, this.asked, settings));
-    this.weight = Float64Array.from(sales, (_, i) => 1 / this.#variance(i));
+    this.crowd = Float64Array.from(sales, (sale) => crowding(sale, this.asked, this.noise));
+    this.weight = Float64Array.from(sales, (_, i) => 1 / (this.#variance(i) * (this.crowd[i] ?? 1)));
   }
 
   run(): void {
@@ -184,9 +234,12 @@ class Fitting {
       if (round === rounds) break;
       if (!fixed && round % SPREADS_EVERY === (start ? 2 : 0)) {
         this.covariance = inverse(this.solution.factor, this.plan.columns.length);
+        this.#whatIsLeft();
+        this.#learnOpinions();
         this.#learnSpreads();
       }
       const residuals = this.#residuals();
+      if (!fixed && !start && (round === 5 || round === rounds - 4)) this.#learnTails(residuals);
       if (!fixed && round % POSTAGE_EVERY === 2) this.#learnPostage(residuals);
       this.#reweigh(residuals, !fixed && round > 1);
     }
@@ -228,18 +281,22 @@ class Fitting {
     }
     const scales = Float64Array.from(this.sales, (_, i) => Math.sqrt(this.#variance(i)));
     const sold = this.sales.map((s) => s.priceKind === 'sold');
+    const venues = new Set(this.plan.columns.flatMap((c, j) => (c.family === 'venue name' ? [j] : [])));
+    const venueOf = this.sales.map(
+      (_, i) => Array.from(touchedBy(this.rows, i).columns).find((j) => venues.has(j)) ?? -1,
+    );
     return {
       ...fitted,
-      stretch: stretchOf(fitted, this.rows, this.y, this.weight, scales, sold, this.settings),
+      stretch: stretchOf(fitted, this.rows, this.y, this.weight, scales, sold, venueOf, this.settings),
     };
   }
 
   #suspects(): Suspect[] {
-    const at0 = studentDensityAt0(this.nu);
+    const at0 = studentDensityAt0(this.noise.df);
     const found: Suspect[] = [];
     this.#residuals().forEach((off, i) => {
       const id = this.sales[i]?.id;
-      if (id !== undefined && soundness(off ** 2, this.#variance(i), this.nu, at0, this.settings) < 0.5)
+      if (id !== undefined && soundness(off ** 2, this.#variance(i), this.noise, at0, this.settings) < 0.5)
         found.push({ id, times: Math.exp(off) });
     });
     return found
@@ -253,8 +310,9 @@ class Fitting {
     });
   }
 
+  /** of one price by itself: that others say the same takes off its weight, not its soundness */
   #variance(i: number): number {
-    return scaleAt(this.noise, this.levels, i * NOISE_GROUPS.length) ** 2 * (this.crowd[i] ?? 1);
+    return scaleAt(this.noise, this.levels, i * NOISE_GROUPS.length) ** 2;
   }
 
   #solve(): void {
@@ -266,62 +324,168 @@ class Fitting {
   }
 
   #reweigh(residuals: Float64Array, learn: boolean): void {
-    const { nu, settings } = this;
+    const { settings } = this;
     const n = residuals.length;
+    const nu = this.noise.df;
     const at0 = studentDensityAt0(nu);
+    this.#weighOpinions(residuals);
     const share = new Float64Array(n);
     const sound = new Float64Array(n);
     for (let pass = learn ? 0 : 1; pass < 2; pass++) {
       for (let i = 0; i < n; i++) {
         const s2 = this.#variance(i);
         const r2 = (residuals[i] ?? 0) ** 2;
-        const p = soundness(r2, s2, nu, at0, settings);
+        const p = soundness(r2, s2, this.noise, at0, settings);
         const q = (p * (nu + 1)) / (nu + r2 / s2);
         share[i] = (q * r2) / s2;
         sound[i] = p;
-        this.weight[i] = q / s2;
+        this.weight[i] = q / (s2 * (this.crowd[i] ?? 1));
       }
-      if (pass === 0) this.noise = nextNoise(this.noise, this.levels, share, sound, this.spent, settings);
+      if (pass === 0) this.noise = nextNoise(this.noise, this.levels, share, sound, this.left, settings);
     }
   }
 
-  /** τ² = (Σ(u² + V_uu) + kτ₀²)/(n + k) for every spread, and the same for the steps of what walks. */
+  #covered() {
+    const { diagonal, cross } = this.solution;
+    return {
+      covariance: this.covariance,
+      diagonal,
+      cross,
+      listStart: this.rows.listStart,
+      list: this.rows.list,
+      plan: this.plan,
+    };
+  }
+
+  #weighOpinions(residuals: Float64Array): void {
+    const { noise } = this;
+    const at0 = studentDensityAt0(noise.df);
+    for (const [key, list] of this.opinions) {
+      let [off, s2, counted, weight] = [0, 0, 0, 0];
+      for (const i of list) {
+        const r = residuals[i] ?? 0;
+        const q = soundness(r * r, this.#variance(i), noise, at0, this.settings);
+        off += q * r;
+        s2 += q * this.#variance(i);
+        counted += q;
+        weight += this.weight[i] ?? 0;
+      }
+      // what the variant would be without them: they have drawn it to themselves
+      const v = this.rows.variant[list[0] ?? 0] ?? -1;
+      const own = 1 / this.sd.variant ** 2;
+      const diagonal = v < 0 ? own : Math.max(own + weight, this.solution?.diagonal[v] ?? own + weight);
+      const left = v < 0 ? 1 : 1 - weight / diagonal;
+      const doubt =
+        counted > 0
+          ? doubtOf(off / counted / left, list.length, s2 / counted, noise.common, 1 / (diagonal * left))
+          : 1;
+      this.asked[key] = { count: list.length, doubt };
+    }
+    this.sales.forEach((sale, i) => {
+      if (sale.priceKind === 'asking') this.crowd[i] = crowding(sale, this.asked, noise);
+    });
+  }
+
+  #learnTails(residuals: Float64Array): void {
+    const s2 = Float64Array.from(residuals, (_, i) => this.#variance(i));
+    const r2 = residuals.map((r, i) => r ** 2 / (this.left[i] ?? 1));
+    this.noise = nextTails(this.noise, r2, s2, this.settings);
+  }
+
+  /** E r² = s² − xᵀVx: what thin variants swallow is no proof of quiet prices. */
+  #whatIsLeft(): void {
+    variancesOf(this.#covered(), this.rows).forEach((v, i) => {
+      this.left[i] = Math.max(0.2, 1 - v / this.#variance(i));
+    });
+  }
+
+  /**
+   * How far asking prices for one variant are one opinion: E rᵢrⱼ = τ² − xᵢᵀVxⱼ for two of them, in units of their
+   * scales; each variant counts as one of its pairs for each price, held to what is expected by `varianceHold` prices.
+   */
+  #learnOpinions(): void {
+    const asks = new Map<number, number[]>();
+    this.sales.forEach((sale, i) => {
+      const v = this.rows.variant[i] ?? -1;
+      if (sale.priceKind !== 'asking' || v < 0) return;
+      const list = asks.get(v);
+      if (!list) asks.set(v, [i]);
+      else if (list.length < MOST_OPINIONS) list.push(i);
+    });
+    const covered = this.#covered();
+    const residuals = this.#residuals();
+    const { df } = this.noise;
+    const at0 = studentDensityAt0(df);
+    let sum = 0;
+    let count = 0;
+    const several = [...asks.values()].filter((list) => list.length > 1);
+    const every = Math.max(1, several.length / MOST_HEARD);
+    for (let at = 0; at < several.length; at += every) {
+      const list = several[Math.floor(at)] ?? [];
+      const z = list.map((i) => folded(covered, touchedBy(this.rows, i)));
+      const s = list.map((i) => Math.sqrt(this.#variance(i)));
+      const off = list.map((i, a) => {
+        const r = (residuals[i] ?? 0) / (s[a] ?? 1);
+        const q = soundness((residuals[i] ?? 0) ** 2, this.#variance(i), this.noise, at0, this.settings);
+        return { r: r * Math.sqrt((q * (df + 1)) / (df + r * r)), q };
+      });
+      const spread = z.map((x) => spreadOut(covered, x));
+      let pairs = 0;
+      let weight = 0;
+      for (let a = 0; a < list.length; a++)
+        for (let b = 0; b < a; b++) {
+          const [row, x, y] = [spread[a], z[a], z[b]];
+          if (!row || !x || !y) continue;
+          const fitted = covarianceOf(row, x, y) / ((s[a] ?? 1) * (s[b] ?? 1));
+          const sound = (off[a]?.q ?? 0) * (off[b]?.q ?? 0);
+          pairs += (off[a]?.r ?? 0) * (off[b]?.r ?? 0) + sound * fitted;
+          weight += sound;
+        }
+      // a variant's pairs are no more than its prices say
+      const per = 2 / list.length;
+      sum += per * pairs;
+      count += per * weight;
+    }
+    const hold = this.settings.opinionHold;
+    const common = (sum + hold * this.settings.askingCrowd) / (count + hold);
+    this.noise = { ...this.noise, common: Math.min(0.95, Math.max(0.02, common)) };
+    this.sales.forEach((sale, i) => {
+      this.crowd[i] = crowding(sale, this.asked, this.noise);
+    });
+  }
+
+  /**
+   * τ² = (Σu² + kτ₀²)/(Σ(1 − V_uu/τ²) + k) for every spread, and the same for the steps of what walks: the restricted
+   * likelihood's fixed point. It has the same end as EM's Σ(u² + V_uu)/n, and is there in three rounds instead of dozens.
+   */
   #learnSpreads(): void {
     const { plan, solution, settings, covariance } = this;
     const p = plan.columns.length;
     const variance = (j: number) => covariance[j * p + j] ?? 0;
-    const hold = settings.varianceHold;
+    const hold = settings.spreadHold;
     const learned = (sum: number, n: number, prior: number) =>
       Math.sqrt((sum + hold * prior ** 2) / (n + hold));
+    const known = (left: number, sd: number) => Math.max(0.02, 1 - left / sd ** 2);
     const sums = { maker: [0, 0], pattern: [0, 0], venue: [0, 0], material: [0, 0] };
-    let spent = 0;
-    const walking = new Set(
-      plan.walks.flatMap((w) => Array.from({ length: w.count }, (_, k) => w.start + k)),
-    );
     plan.columns.forEach((column, j) => {
       if (column.spread) {
         const sum = sums[column.spread];
-        sum[0] = (sum[0] ?? 0) + (solution.theta[j] ?? 0) ** 2 + variance(j);
-        sum[1] = (sum[1] ?? 0) + 1;
-      }
-      if (!walking.has(j)) {
-        const sd = column.spread ? this.sd[column.spread] : column.prior.sd;
-        spent += Math.max(0, 1 - variance(j) / sd ** 2);
+        sum[0] = (sum[0] ?? 0) + (solution.theta[j] ?? 0) ** 2;
+        sum[1] = (sum[1] ?? 0) + known(variance(j), this.sd[column.spread]);
       }
     });
-    const steps = { tide: [0, 0], 'maker tide': [0, 0] };
+    const steps = { tide: [0, 0], 'maker tide': [0, 0], 'ask tide': [0, 0] };
     for (const walk of plan.walks)
       for (let k = 1; k < walk.count; k++) {
         const j = walk.start + k;
         const step = (solution.theta[j] ?? 0) - (solution.theta[j - 1] ?? 0);
         const uncertain = variance(j) + variance(j - 1) - 2 * (covariance[j * p + j - 1] ?? 0);
         const sum = steps[walk.kind];
-        sum[0] = (sum[0] ?? 0) + step ** 2 + uncertain;
-        sum[1] = (sum[1] ?? 0) + 1;
-        const sd = walk.kind === 'tide' ? this.sd.tideStep : this.sd.makerTideStep;
-        spent += Math.max(0, 1 - uncertain / sd ** 2);
+        sum[0] = (sum[0] ?? 0) + step ** 2;
+        sum[1] = (sum[1] ?? 0) + known(uncertain, stepSd(walk.kind, this.sd));
       }
     let own = 0;
+    let ownKnown = 0;
     const { listStart, list } = this.rows;
     plan.variants.forEach((_, v) => {
       const d = solution.diagonal[v] ?? 1;
@@ -334,10 +498,9 @@ class Fitting {
           sum += (covariance[row + (list[m] ?? 0)] ?? 0) * (solution.cross[m] ?? 0);
         spread += (sum * (solution.cross[n] ?? 0)) / d ** 2;
       }
-      own += (solution.effect[v] ?? 0) ** 2 + spread;
-      spent += Math.max(0, 1 - spread / this.sd.variant ** 2);
+      own += (solution.effect[v] ?? 0) ** 2;
+      ownKnown += known(spread, this.sd.variant);
     });
-    this.spent = spent;
     const of = (name: keyof typeof sums) =>
       learned(sums[name][0] ?? 0, sums[name][1] ?? 0, settings.sd[name]);
     this.sd = {
@@ -345,13 +508,14 @@ class Fitting {
       pattern: of('pattern'),
       venue: of('venue'),
       material: of('material'),
-      variant: learned(own, plan.variants.length, settings.sd.variant),
+      variant: learned(own, ownKnown, settings.sd.variant),
       tideStep: learned(steps.tide[0] ?? 0, steps.tide[1] ?? 0, settings.tideStep),
       makerTideStep: learned(
         steps['maker tide'][0] ?? 0,
         steps['maker tide'][1] ?? 0,
         settings.makerTideStep,
       ),
+      askTideStep: learned(steps['ask tide'][0] ?? 0, steps['ask tide'][1] ?? 0, settings.askTideStep),
     };
   }
 
@@ -435,7 +599,8 @@ function residualsFrom(start: Start, plan: ColumnPlan, rows: Rows, y: Float64Arr
   const key = (c: { family: string; name: string }) => `${c.family} ${c.name}`;
   const shift = plan.firstKnot - start.plan.firstKnot;
   const known = new Map(start.plan.columns.map((c, j) => [key(c), start.theta[j] ?? 0]));
-  const walks = (family: string) => family.startsWith('tide ') || family.startsWith('maker tide ');
+  const walks = (family: string) =>
+    ['tide ', 'maker tide ', 'ask tide '].some((walk) => family.startsWith(walk));
   const theta = Float64Array.from(plan.columns, (c) => {
     if (!walks(c.family)) return known.get(key(c)) ?? c.prior.mean;
     const knot = Math.min(start.plan.knots - 1, Math.max(0, Number(c.name) + shift));

@@ -27,7 +27,7 @@ export interface FittedMarket {
   /** how many prices of its own each variant of the plan has, asking prices and offers left out */
   readonly ownSales: Int32Array;
   /** asking prices by variant, or by pattern where the variant is not told: repeated opinions */
-  readonly asked: Readonly<Record<string, number>>;
+  readonly asked: Readonly<Record<string, Asked>>;
   /** by how much the interval is stretched, by own sales: none, 1–3, 4–15, more */
   readonly stretch: readonly number[];
   readonly prices: number;
@@ -36,6 +36,12 @@ export interface FittedMarket {
   readonly excluded: readonly ExcludedSale[];
   /** prices that are more likely an error than a price, the farthest off first */
   readonly suspects: readonly Suspect[];
+}
+
+export interface Asked {
+  readonly count: number;
+  /** by how much they count less because all together stand far off */
+  readonly doubt: number;
 }
 
 export interface Suspect {

@@ -10,6 +10,8 @@ import { studentDensityAt0 } from './studentT.ts';
 /** A price as the regression sees it. */
 export interface PricedRow {
   readonly sale: Comparable;
+  /** base currency at the rate of its day, as written down: premium to be added, postage perhaps inside */
+  readonly stated: number;
   /** base currency, all the buyer paid, postage not */
   readonly converted: number;
   readonly x: Sparse;
@@ -17,6 +19,8 @@ export interface PricedRow {
   readonly residual: number;
   /** precision of its log */
   readonly weight: number;
+  /** of one such price */
+  readonly variance: number;
   /** P(no gross error) */
   readonly sound: number;
 }
@@ -49,11 +53,8 @@ export class Market {
   }
 
   /** Scale of the noise of one price so described. */
-  scale(of: Described, conditionBy?: Comparable['conditionBy']): number {
-    return scaleAt(
-      this.fitted.noise,
-      noiseLevels({ ...of, ...(conditionBy === undefined ? {} : { conditionBy }) }, this.reference),
-    );
+  scale(of: Described, sale?: Pick<Comparable, 'conditionBy' | 'shippingIncluded'>): number {
+    return scaleAt(this.fitted.noise, noiseLevels({ ...sale, ...of }, this.reference));
   }
 
   /** Undefined where there is no rate for its day. */
@@ -67,9 +68,20 @@ export class Market {
     const effect = x.variant < 0 ? 0 : (fitted.effect[x.variant] ?? 0);
     const residual = Math.log(converted) - this.withoutVariant(x) - effect;
     const r2 = residual ** 2;
-    const s2 = this.scale(described, sale.conditionBy) ** 2 * crowding(sale, fitted.asked, settings);
-    const nu = settings.degreesOfFreedom;
-    const sound = soundness(r2, s2, nu, studentDensityAt0(nu), settings);
-    return { sale, converted, x, residual, sound, weight: (sound * (nu + 1)) / (nu + r2 / s2) / s2 };
+    const s2 = this.scale(described, sale) ** 2;
+    const crowd = crowding(sale, fitted.asked, fitted.noise);
+    const nu = fitted.noise.df;
+    const sound = soundness(r2, s2, fitted.noise, studentDensityAt0(nu), settings);
+    const stated = paid / (1 + (sale.buyerPremiumPct ?? 0) / 100);
+    return {
+      sale,
+      stated,
+      converted,
+      x,
+      residual,
+      variance: s2,
+      sound,
+      weight: (sound * (nu + 1)) / (nu + r2 / s2) / (s2 * crowd),
+    };
   }
 }

@@ -16,11 +16,17 @@ export const NOISE_GROUPS = [
   ['condition', 5],
   ['scarcity', 4],
   ['premium', 2],
+  ['untold', 3],
+  ['postage', 2],
 ] as const;
 const GROUPS = NOISE_GROUPS.length;
 
-type Scattered = Pick<Comparable, 'priceKind' | 'venueKind' | 'pattern' | 'variant' | 'conditionIndex'> & {
+type Scattered = Pick<
+  Comparable,
+  'priceKind' | 'venueKind' | 'pattern' | 'variant' | 'conditionIndex' | 'box' | 'papers' | 'sheath'
+> & {
   readonly conditionBy?: Comparable['conditionBy'];
+  readonly shippingIncluded?: boolean;
   readonly premiumTold: boolean;
 };
 
@@ -36,19 +42,31 @@ export function noiseLevels(of: Scattered, reference: MarketReference): number[]
     x === undefined ? 2 : of.conditionBy === 'grade' ? 1 : 0,
     x === undefined ? 4 : x < 60 ? 0 : x < 80 ? 1 : x < 92 ? 2 : 3,
     quantity === undefined ? 3 : quantity < 500 ? 0 : quantity < 5000 ? 1 : 2,
-    of.premiumTold ? 0 : 1,
+    // only where a premium is usual does it matter that none is told
+    of.premiumTold || of.venueKind !== 'auction' ? 0 : 1,
+    Math.min(2, [of.box, of.papers, of.sheath].filter((item) => item === undefined).length),
+    of.shippingIncluded === true ? 1 : 0,
   ];
 }
 
 export interface Noise {
   /** scale of the t noise of all prices together */
   readonly scale: number;
+  /** degrees of freedom of the t */
+  readonly df: number;
+  /** share of gross errors */
+  readonly gross: number;
+  /** correlation of asking prices for one variant: how far they are one opinion repeated */
+  readonly common: number;
   /** [group][level]: what the scale is multiplied by */
   readonly factors: readonly (readonly number[])[];
 }
 
 export const freshNoise = (settings: ValueSettings): Noise => ({
   scale: settings.noise,
+  df: settings.degreesOfFreedom,
+  gross: settings.grossShare,
+  common: settings.askingCrowd,
   factors: NOISE_GROUPS.map(([name, levels]) =>
     Array.from({ length: levels }, (_, k) =>
       name === 'price kind' && PRICE_KINDS[k] !== 'sold' ? settings.askingNoise : 1,
@@ -67,15 +85,14 @@ export function scaleAt(noise: Noise, levels: ArrayLike<number>, at = 0): number
 export function soundness(
   r2: number,
   s2: number,
-  nu: number,
+  { df, gross }: Pick<Noise, 'df' | 'gross'>,
   tDensityAt0: number,
   settings: ValueSettings,
 ): number {
-  const sound =
-    ((1 - settings.grossShare) * tDensityAt0 * Math.pow(1 + r2 / (nu * s2), -(nu + 1) / 2)) / Math.sqrt(s2);
+  const sound = ((1 - gross) * tDensityAt0 * Math.pow(1 + r2 / (df * s2), -(df + 1) / 2)) / Math.sqrt(s2);
   const wide = settings.grossSd ** 2 + s2;
-  const gross = (settings.grossShare * Math.exp(-0.5 * (r2 / wide))) / Math.sqrt(2 * Math.PI * wide);
-  return sound / Math.max(sound + gross, 1e-300);
+  const wrong = (gross * Math.exp(-0.5 * (r2 / wide))) / Math.sqrt(2 * Math.PI * wide);
+  return sound / Math.max(sound + wrong, 1e-300);
 }
 
 /**
@@ -84,43 +101,46 @@ export function soundness(
  * @param levels flat, one stretch of groups for each row
  * @param share squared residual over the row's own variance times its weight in the t and in being sound
  * @param sound how far a row counts
- * @param spent degrees of freedom the coefficients took
+ * @param left share of a row's variance that the coefficients left to its residual: 1 − xᵀVx/s²
  */
 export function nextNoise(
   noise: Noise,
   levels: Uint8Array,
   share: Float64Array,
   sound: Float64Array,
-  spent: number,
+  left: Float64Array,
   settings: ValueSettings,
 ): Noise {
   const count = sound.length;
   let all = 0;
   let n = 0;
+  let free = 0;
   for (let i = 0; i < count; i++) {
     all += share[i] ?? 0;
     n += sound[i] ?? 0;
+    // the model's degrees of freedom are off the noise, where they were spent
+    free += (sound[i] ?? 0) * (left[i] ?? 1);
   }
   if (n === 0) return noise;
   const hold = settings.varianceHold;
-  // the model's degrees of freedom are off the noise
-  const free = Math.max(n * 0.2, n - spent);
   const prior = (settings.noise / noise.scale) ** 2;
   const common = (all + hold * prior) / (free + hold);
   const factors = noise.factors.map((levelsOf, g) => {
     const sums = new Float64Array(levelsOf.length);
     const counts = new Float64Array(levelsOf.length);
+    const frees = new Float64Array(levelsOf.length);
     for (let i = 0; i < count; i++) {
       const k = levels[i * GROUPS + g] ?? 0;
       sums[k] = (sums[k] ?? 0) + (share[i] ?? 0);
       counts[k] = (counts[k] ?? 0) + (sound[i] ?? 0);
+      frees[k] = (frees[k] ?? 0) + (sound[i] ?? 0) * (left[i] ?? 1);
     }
     const start = freshNoise(settings).factors[g] ?? [];
     const next = levelsOf.map((factor, k) => {
-      const ratio = (sums[k] ?? 0) / (all / n);
+      const ratio = (sums[k] ?? 0) / (all / free);
       const held = ((start[k] ?? 1) / factor) ** 2;
       // half the way: groups overlap, and would otherwise push each other to and fro
-      const moved = Math.sqrt((ratio + settings.noiseHold * held) / ((counts[k] ?? 0) + settings.noiseHold));
+      const moved = Math.sqrt((ratio + settings.noiseHold * held) / ((frees[k] ?? 0) + settings.noiseHold));
       return factor * Math.sqrt(moved);
     });
     const mean = next.reduce((sum, f, k) => sum + (counts[k] ?? 0) * Math.log(f), 0) / n;
@@ -128,7 +148,7 @@ export function nextNoise(
   });
   const before = meanLog(noise.factors, levels, sound);
   const after = meanLog(factors, levels, sound);
-  return { scale: noise.scale * Math.sqrt(common) * Math.exp(before - after), factors };
+  return { ...noise, scale: noise.scale * Math.sqrt(common) * Math.exp(before - after), factors };
 }
 
 function meanLog(factors: Noise['factors'], levels: Uint8Array, sound: Float64Array): number {

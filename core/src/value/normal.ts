@@ -2,7 +2,7 @@
  * The normal equations (XᵀWX + Λ)θ = XᵀWy + Λm, with one coefficient of every price – its variant – eliminated first:
  * variants meet no other variant, so their block is diagonal and the rest is small whatever the number of variants.
  */
-import type { Column, ColumnPlan, Sparse } from './columns.ts';
+import type { Column, ColumnPlan, Sparse, Walk } from './columns.ts';
 
 /** Prices in columns, one after the other, as flat lists. */
 export interface Rows {
@@ -77,7 +77,11 @@ export interface Deviations {
   readonly variant: number;
   readonly tideStep: number;
   readonly makerTideStep: number;
+  readonly askTideStep: number;
 }
+
+export const stepSd = (kind: Walk['kind'], sd: Deviations): number =>
+  kind === 'tide' ? sd.tideStep : kind === 'ask tide' ? sd.askTideStep : sd.makerTideStep;
 
 export const priorSd = (column: Column, sd: Deviations): number =>
   column.spread === undefined ? column.prior.sd : sd[column.spread];
@@ -177,7 +181,7 @@ function priors(a: Float64Array, b: Float64Array, plan: ColumnPlan, sd: Deviatio
   };
   const walking = new Set<number>();
   for (const { start, count, kind } of plan.walks) {
-    const precision = 1 / (kind === 'tide' ? sd.tideStep : sd.makerTideStep) ** 2;
+    const precision = 1 / stepSd(kind, sd) ** 2;
     for (let k = 0; k < count; k++) {
       const j = start + k;
       if (k > 0) {

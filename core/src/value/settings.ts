@@ -1,7 +1,7 @@
 /** Prior means and deviations of the price regression, on natural logs (engines.md, Valuation). */
 import type { Alteration, VenueKind } from './comparable.ts';
 
-export const VALUE_ENGINE_VERSION = 'value-2';
+export const VALUE_ENGINE_VERSION = 'value-3';
 
 export interface Prior {
   readonly mean: number;
@@ -54,9 +54,13 @@ export const VALUE_SETTINGS = {
   /** deviations that are learned, held to these by `varianceHold` members */
   sd: { maker: 0.35, pattern: 0.35, variant: 0.25, venue: 0.06, material: 0.12 },
   varianceHold: 8,
+  /** members by which a learned deviation is held to these: a market may differ much from what is expected */
+  spreadHold: 3,
   /** steps of the market as a whole and of one maker's, each half-year */
   tideStep: 0.04,
   makerTideStep: 0.03,
+  /** steps of what sellers hope for above what buyers pay */
+  askTideStep: 0.05,
   daysPerStep: 182.625,
   /** a maker's own tide from so many prices on, for so many makers */
   makerTideFrom: 80,
@@ -66,13 +70,19 @@ export const VALUE_SETTINGS = {
   mostVenues: 60,
   noise: 0.25,
   degreesOfFreedom: 6,
+  /** sd of the log of the degrees of freedom from market to market */
+  dfSpread: 0.5,
   /** noise of asking prices and offers against that of sales, before anything is learned */
   askingNoise: 1.5,
   /** sales by which a group's noise is held to that of all */
   noiseHold: 40,
   /** n asking prices for one variant weigh n/(1 + crowd·(n−1)) */
   askingCrowd: 0.35,
+  /** asking prices by which their correlation is held to that */
+  opinionHold: 20,
   grossShare: 0.04,
+  /** prices by which the share of gross errors is held to that */
+  grossHold: 1500,
   grossSd: 1.5,
   rounds: 14,
   /** rounds from a solution that is nearly right */
@@ -81,7 +91,7 @@ export const VALUE_SETTINGS = {
   postage: prior(8, 4),
   share: 0.8,
   /** leave-one-out cases by which the interval's stretch is held to 1 */
-  stretchHold: 300,
+  stretchHold: 120,
   thinBelow: 3,
 } as const;
 

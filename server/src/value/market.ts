@@ -398,7 +398,7 @@ export async function answerEstimate(
         venue: record?.cells.venue ?? row.sale.venueKind,
         priceKind: row.sale.priceKind,
         variant: row.sale.variant ?? null,
-        paid: row.sale.price,
+        paid: money(row.sale.price.amount, row.sale.price.currency),
         rate: shownRate(on, row.sale),
         converted: row.excluded === null ? amount(row.converted) : null,
         adjusted: row.excluded === null ? amount(row.adjusted) : null,
