@@ -13,12 +13,12 @@ import { drawEncounters } from './identify/encounters.ts';
 import { Oracle } from './identify/oracle.ts';
 import { drawPiece, type Piece } from './identify/piece.ts';
 import { calibrationError, detection, matchingAnswer, meanOf, type Scored } from './identify/score.ts';
-import { makeWorld, PARAMETERS, type World } from './identify/world.ts';
+import { bySupply, makeWorld, PARAMETERS, type World } from './identify/world.ts';
 
 const TODAY = dayOf(2026, 11, 1);
 
 const WORLDS = Number(process.env['WORLDS'] ?? 10);
-const PIECES = Number(process.env['PIECES'] ?? 250);
+const PIECES = Number(process.env['PIECES'] ?? 150);
 const CHECKED = Number(process.env['CHECKED'] ?? 5);
 const FIRST_SEED = Number(process.env['SEED'] ?? 1000);
 /** What the shop has met before: pieces it decided, or sales it was told of. */
@@ -33,6 +33,8 @@ interface Answered {
   /** by what was learnt */
   readonly engine: readonly Scored[];
   readonly oracle: Scored;
+  /** who knows every constant and quantity, but not what collectors bring */
+  readonly unmet: Scored;
   readonly matching: (sharpness: number) => Scored;
 }
 
@@ -62,6 +64,7 @@ for (let w = 0; w < WORLDS; w++) {
   if (problems.length > 0) throw new Error(`world ${w}: ${JSON.stringify(problems.slice(0, 3))}`);
   const index = compileReference(world.contents, '1', TODAY);
   const oracle = new Oracle(world);
+  const unmet = new Oracle(bySupply(world));
   const luck = chance(FIRST_SEED + 7919 * (w + 1));
   const indexes = [
     index,
@@ -79,6 +82,7 @@ for (let w = 0; w < WORLDS; w++) {
       piece,
       engine: answers.map((a) => scored(engineAnswer(world, a), piece.truth)),
       oracle: scored(oracle.posterior(piece.observations, piece.found), piece.truth),
+      unmet: scored(unmet.posterior(piece.observations, piece.found), piece.truth),
       matching: (sharpness) => scored(matchingAnswer(index, piece.observations, sharpness), piece.truth),
     });
     if (p < CHECKED) {
@@ -105,6 +109,8 @@ const best = logLoss(oracle);
 const simple = Math.min(...[0.3, 0.5, 0.8, 1.2, 1.8, 2.5].map((k) => logLoss((a) => a.matching(k))));
 print('worlds, variants, pieces', `${WORLDS}, ${variants}, ${answered.length}`);
 print('log loss, best possible', best.toFixed(4));
+const supplied = logLoss((a) => a.unmet);
+print('log loss, best possible that has met nothing', `${supplied.toFixed(4)}  ${ratio(supplied, best)}`);
 print('log loss, matching by counting', `${simple.toFixed(4)}  ${ratio(simple, best)}`);
 print('top-1, best possible', top(oracle).toFixed(4));
 print('calibration error of the best possible', calibrationError(answered.map(oracle)).toFixed(4));
@@ -123,7 +129,11 @@ LEARNT.forEach((name, learnt) => {
   print('  calibration error', calibrationError(answered.map(of)).toFixed(4));
   print('  detection of unlisted', unlisted(of).toFixed(4));
   const sure = numbered.filter((a) => (of(a).probabilities[of(a).at] ?? 0) >= 0.8);
-  print('  numbered and agreeing, at 0.8 or more', `${sure.length} of ${numbered.length}`);
+  const most = numbered.filter((a) => (a.oracle.probabilities[a.oracle.at] ?? 0) >= 0.8);
+  print(
+    '  numbered and agreeing, at 0.8 or more',
+    `${sure.length} of ${numbered.length}; the best possible ${most.length}`,
+  );
 });
 if (gains.length > 0)
   print(

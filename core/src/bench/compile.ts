@@ -16,15 +16,16 @@ import { frequencyOf, NO_ENCOUNTERS, type Encounters, type Frequency } from './f
 import { monthOf, monthsOf, OLDEST, yearsIn, type Month, type MonthRange } from './months.ts';
 import { surviving, yearlyRates } from './quantities.ts';
 import { BENCH_SETTINGS, type BenchSettings } from './settings.ts';
-import type {
-  Construction,
-  DatedWindow,
-  Feature,
-  FeatureReading,
-  Maker,
-  PackContents,
-  Pattern,
-  Variant,
+import {
+  quantityMade,
+  type Construction,
+  type DatedWindow,
+  type Feature,
+  type FeatureReading,
+  type Maker,
+  type PackContents,
+  type Pattern,
+  type Variant,
 } from '../reference/index.ts';
 
 export interface ReferenceIndex extends CompiledReference {
@@ -100,7 +101,7 @@ export function* compiling(
       imitation,
       madeOver: madeOver(variant, span, now),
       window: span,
-      left: (variant.made?.quantity ?? rates(variant) * yearsIn(span)) * surviving(span, now),
+      left: (quantityMade(variant) ?? rates(variant) * yearsIn(span)) * surviving(span, now),
     };
   });
 

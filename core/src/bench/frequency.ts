@@ -2,7 +2,7 @@
  * How often a thing comes to a bench (docs/engines.md, "Prior"). What was made and is left says it to begin with, less
  * than in proportion, because rare things are kept, traded and shown; what the shop has met says it better.
  */
-import type { VariantKind } from '../reference/index.ts';
+import { quantityMade, type VariantKind } from '../reference/index.ts';
 import type { CompiledReference } from './compiled.ts';
 import type { BenchSettings } from './settings.ts';
 
@@ -363,7 +363,10 @@ function weighCounterfeits(
   for (const [key, rows] of ofOriginal) {
     const original = index.variants.get(key);
     const wanted = original ? (weight[original.index] ?? 0) : meanOfPattern(index, weight, rows[0] ?? 0);
-    const stated = rows.map((r) => index.rows[r]?.variant.made?.quantity ?? 0);
+    const stated = rows.map((r) => {
+      const row = index.rows[r];
+      return (row && quantityMade(row.variant)) ?? 0;
+    });
     const known = stated.every((q) => q > 0) ? stated.reduce((a, b) => a + b, 0) : undefined;
     rows.forEach((r, i) => {
       base[r] = wanted * (known === undefined ? 1 / rows.length : (stated[i] ?? 0) / known);

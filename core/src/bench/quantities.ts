@@ -1,5 +1,5 @@
 /** How many of a variant were made and are still about, where nobody wrote it down. */
-import type { Variant, VariantKind } from '../reference/index.ts';
+import { quantityMade, type Variant, type VariantKind } from '../reference/index.ts';
 import { yearsIn, type Month, type MonthRange } from './months.ts';
 
 /** How many of a kind are made in a year against ordinary production, and how many known ones outweigh that. */
@@ -45,9 +45,9 @@ export function yearlyRates(
   const ofKind = new Map<VariantKind, Map<string, number[]>>();
   const ofMaker = new Map<string, number[]>();
   variants.forEach((variant, i) => {
-    const quantity = variant.made?.quantity;
+    const quantity = quantityMade(variant);
     const span = spans[i];
-    if (quantity == null || quantity <= 0 || !span) return;
+    if (quantity === undefined || quantity <= 0 || !span) return;
     const rate = (quantity / yearsIn(span)) ** exponent;
     const asProduction = rate / usualOf(variant.kind);
     const kind = ofKind.get(variant.kind) ?? new Map<string, number[]>();

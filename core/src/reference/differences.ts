@@ -1,5 +1,6 @@
 /** What sets variants apart, and how a pattern's production spreads over the years. */
 import { calendarOf, dayOf, hullOf, periodOf, type Span } from '../dates/index.ts';
+import { quantityMade } from './quantityMade.ts';
 import type { FeatureReading, NominalMeasure, Pattern, Variant } from './pack.ts';
 
 export type Difference =
@@ -38,8 +39,8 @@ export interface YearMade {
 export function madeByYear(variant: Variant): YearMade[] {
   const told = Object.entries(variant.made?.byYear ?? {});
   if (told.length > 0) return told.map(([year, made]) => ({ year: Number(year), made, told: true }));
-  const quantity = variant.made?.quantity;
-  if (quantity == null || variant.window == null) return [];
+  const quantity = quantityMade(variant);
+  if (quantity === undefined || variant.window == null) return [];
   return shareOfYears(variant.window).map(({ year, share }) => ({
     year,
     made: quantity * share,

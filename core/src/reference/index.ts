@@ -6,3 +6,4 @@ export * from './codeTable.ts';
 export * from './differences.ts';
 export * from './scarcity.ts';
 export * from './readSerial.ts';
+export * from './quantityMade.ts';

@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { differencesOf, madeByYear, patternByYear, shareOfYears } from './differences.ts';
 import type { Pattern, Variant } from './pack.ts';
+import { quantityMade } from './quantityMade.ts';
 import { betaPoints, scarcityOf } from './scarcity.ts';
 
 const pattern: Pattern = { id: 'jack', maker: 'bh', name: 'Harbour jack', construction: 'slipjoint' };
@@ -33,6 +34,35 @@ describe('what sets variants apart', () => {
       { kind: 'feature', id: 'lanyard', cells: [['ring'], []] },
       { kind: 'measure', id: 'closed', cells: [{ value: 98 }, { value: 100 }] },
     ]);
+  });
+});
+
+describe('how many were made', () => {
+  test.each<[string, Partial<Variant>, number | undefined]>([
+    [
+      'as stated, whatever the run',
+      { made: { quantity: 12, basis: 'documented' }, edition: { run: 10 } },
+      12,
+    ],
+    ['its years together', { made: { basis: 'documented', byYear: { 1931: 200, 1932: 150 } } }, 350],
+    ['its numbered run where nothing else is told', { edition: { run: 25 } }, 25],
+    [
+      'the shares of one split, not of two',
+      {
+        edition: {
+          split: [
+            { by: 'hand', of: 'left hand', run: 20 },
+            { by: 'hand', of: 'right hand', run: 80 },
+            { by: 'finish', of: 'stonewashed', run: 50 },
+            { by: 'finish', of: 'satin', run: 50 },
+          ],
+        },
+      },
+      100,
+    ],
+    ['nothing is told', {}, undefined],
+  ])('%s', (_, more, quantity) => {
+    expect(quantityMade(variant('x', more))).toBe(quantity);
   });
 });
 

@@ -5,6 +5,7 @@
 import { asDay, dayOf, hullOf, periodOf, type Span } from '../dates/index.ts';
 import { daysOfYears, madeByYear, patternByYear } from './differences.ts';
 import type { Pattern, Variant, VariantKind } from './pack.ts';
+import { quantityMade } from './quantityMade.ts';
 
 export interface Range {
   readonly low: number;
@@ -91,8 +92,8 @@ function sharesOfYear(
   const add = (to: Map<number, number>, year: number, n: number) => to.set(year, (to.get(year) ?? 0) + n);
   for (const other of variants) {
     if (COUNTED_APART.has(other.kind)) continue;
-    const quantity = other.made?.quantity ?? other.edition?.run;
-    if (quantity != null) {
+    const quantity = quantityMade(other);
+    if (quantity !== undefined) {
       for (const { year, made } of madeByYear({
         ...other,
         made: { basis: 'unknown', ...other.made, quantity },
@@ -112,8 +113,8 @@ function sharesOfYear(
 
 function madeRange({ variant, pattern, variants, year: asOf }: ScarcityQuestion): ScarcityPart | undefined {
   const { estimateFactor } = SCARCITY_SETTINGS;
-  const quantity = variant.made?.quantity ?? variant.edition?.run;
-  if (quantity != null) {
+  const quantity = quantityMade(variant);
+  if (quantity !== undefined) {
     const told = variant.made?.basis !== 'estimated' && variant.made?.basis !== 'unknown';
     return told
       ? { low: quantity, likely: quantity, high: quantity, restsOn: 'a documented quantity' }

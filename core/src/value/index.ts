@@ -22,3 +22,4 @@ export * from './trends.ts';
 export * from './stock.ts';
 export * from './rateList.ts';
 export * from './naming.ts';
+export { studentDensityAt0, studentQuantile } from './studentT.ts';

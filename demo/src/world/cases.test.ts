@@ -117,6 +117,22 @@ describe('which: by number, stamp and features', () => {
     expect(leader(answer)).toBe('pt-ten');
     expect(chance(answer, 'pt-ten')).toBeGreaterThan(0.8);
   });
+  test('a run of twelve is as rare with “made” left empty: its size is how many were made', () => {
+    const twelve = (made?: Variant['made']): Variant => ({
+      id: 'pt-twelve',
+      pattern: 'petrel',
+      name: 'Twelve for the works',
+      kind: 'limited',
+      window: '2015',
+      ...(made ? { made } : {}),
+      edition: { run: 12, firstNumber: 1 },
+    });
+    const weight = (variant: Variant) => {
+      const reference = compiled({ variants: [variant] });
+      return reference.frequency.weight[reference.variants.get(variant.id)?.index ?? -1];
+    };
+    expect(weight(twelve())).toBeCloseTo(weight(twelve({ quantity: 12, basis: 'documented' })) ?? NaN, 6);
+  });
   test('the number alone never makes its own run less likely than something unknown', () => {
     const answer = ask({ seen: [text('petrel-serial', 'PT-0041')], construction: petrel });
     const numbered = ['pt-quay', 'pt-storm', 'pt-ember', 'pt-storm-fake'];

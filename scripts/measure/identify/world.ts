@@ -384,6 +384,20 @@ function makeEncounters(luck: Chance, makers: number): (truths: readonly Truth[]
   };
 }
 
+/** The same world to one who knows what was made of everything, and has met none of it. */
+export function bySupply(world: World): World {
+  const supply = world.truths.map(
+    ({ quantity, months }) => (quantity * survivingOf(months)) ** PARAMETERS.exponent[0],
+  );
+  return {
+    ...world,
+    truths: world.truths.map((truth, i) => ({
+      ...truth,
+      met: supply[truth.variant.kind === 'counterfeit' ? truth.judgedAs : i] ?? 0,
+    })),
+  };
+}
+
 function makeStranger(
   m: number,
   luck: Chance,

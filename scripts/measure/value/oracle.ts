@@ -5,11 +5,17 @@
  * engine does, and knows no more of a piece than its row tells.
  */
 import { CholeskyDecomposition, Matrix } from 'ml-matrix';
-import type { Comparable, MarketVariant, VenueKind } from '@jutbank/core/value';
-import { fixedPart, PARAMETERS, stepOf, TODAY, type Question, type World } from './world.ts';
+import {
+  studentDensityAt0,
+  studentQuantile,
+  type Comparable,
+  type MarketVariant,
+  type VenueKind,
+} from '@jutbank/core/value';
+import type { MarketParameters } from './parameters.ts';
+import { fixedPart, stepOf, TODAY, type Question, type World } from './world.ts';
 
 const ROUNDS = 12;
-const T90 = 1.439755747; // t with 6 degrees of freedom
 const Z90 = 1.2815515655446004;
 
 interface Row {
@@ -32,8 +38,11 @@ export class Oracle {
   readonly #theta: Float64Array;
   readonly #inverse: Matrix;
   readonly #spread: { mean: number; variance: number }[];
+  readonly #p: MarketParameters;
 
   constructor(readonly world: World) {
+    this.#p = world.parameters;
+    const densityAt0 = studentDensityAt0(this.#p.degreesOfFreedom);
     this.#spread = curveMoments(world);
     const rows = world.sales.map((s) => this.#row(s));
     const q = this.#sd.length;
@@ -60,7 +69,7 @@ export class Oracle {
       if (round === ROUNDS - 1) inverse = cholesky.solve(Matrix.eye(q));
       rows.forEach((r, i) => {
         const off = r.y - r.columns.reduce((sum, j, n) => sum + (r.values[n] ?? 0) * (theta[j] ?? 0), 0);
-        weight[i] = weightOf(off, r);
+        weight[i] = weightOf(off, r, { parameters: this.#p, densityAt0 });
       });
     }
     this.#theta = theta;
@@ -85,18 +94,21 @@ export class Oracle {
       sheath: question.subject.sheath ?? 'none',
       alterations: question.subject.alterations,
     });
-    let variance = beyond + PARAMETERS.sd.venue ** 2;
+    let variance = beyond + this.#p.venueSd ** 2;
     columns.forEach((j, n) =>
       columns.forEach((k, m) => {
         variance += (values[n] ?? 0) * (values[m] ?? 0) * this.#inverse.get(j, k);
       }),
     );
     const location =
-      PARAMETERS.level +
+      this.#p.level +
       fixed +
       columns.reduce((sum, j, n) => sum + (values[n] ?? 0) * (this.#theta[j] ?? 0), 0);
     const scale = constants.noise[question.venueKind];
-    return { location, half: Math.sqrt((T90 * scale) ** 2 + Z90 ** 2 * variance) };
+    return {
+      location,
+      half: Math.sqrt((studentQuantile(0.9, this.#p.degreesOfFreedom) * scale) ** 2 + Z90 ** 2 * variance),
+    };
   }
 
   #column(name: string, sd: number): number {
@@ -129,23 +141,22 @@ export class Oracle {
       columns.push(this.#column(name, sd));
       values.push(value);
     };
-    const { sd } = PARAMETERS;
-    add(`maker ${maker}`, sd.maker);
-    add(`pattern ${pattern}`, sd.pattern);
-    if (variant) add(`variant ${variant.id}`, sd.variant);
-    if (venue !== undefined) add(`venue ${venue}`, sd.venue);
+    add(`maker ${maker}`, this.#p.makerSd);
+    add(`pattern ${pattern}`, this.#p.patternSd);
+    if (variant) add(`variant ${variant.id}`, this.#p.variantSd);
+    if (venue !== undefined) add(`venue ${venue}`, this.#p.venueSd);
     const { step, share } = stepOf(day);
     // walks by their increments: each an effect of its own, summed up to the day
     for (let k = 1; k <= step + 1; k++) {
       const value = k <= step ? 1 : share;
       add(`tide ${k}`, this.world.constants.tideStep, value);
-      add(`tide ${maker} ${k}`, PARAMETERS.makerTideStep, value);
+      add(`tide ${maker} ${k}`, this.#p.makerTideStep, value);
     }
     return { columns, values, beyond };
   }
 
   #row(s: Comparable): Row {
-    const { reference, constants, rateOn } = this.world;
+    const { reference, constants } = this.world;
     const pattern = reference.patterns.get(s.pattern);
     const variant = s.variant === undefined ? undefined : reference.variants.get(s.variant);
     const { columns, values } = this.#effects(
@@ -156,9 +167,9 @@ export class Oracle {
       s.venue,
       s.venueKind,
     );
-    const scale = constants.noise[s.venueKind] * (s.priceKind === 'asking' ? PARAMETERS.askingNoise : 1);
+    const scale = constants.noise[s.venueKind] * (s.priceKind === 'asking' ? this.#p.askingNoise : 1);
     const spread = this.#spread[s.conditionIndex === undefined ? 1 : 0];
-    let untold = s.venue === undefined ? PARAMETERS.sd.venue ** 2 : 0;
+    let untold = s.venue === undefined ? this.#p.venueSd ** 2 : 0;
     let fixed = fixedPart(constants, variant, pattern, s.conditionIndex ?? 75, {
       venueKind: s.venueKind,
       box: s.box ?? 'none',
@@ -169,7 +180,7 @@ export class Oracle {
     if (s.conditionIndex === undefined) {
       fixed += spread?.mean ?? 0;
       untold += spread?.variance ?? 0;
-    } else if (s.conditionBy === 'grade') untold += ((PARAMETERS.gradeSpread / 100) * constants.slope) ** 2;
+    } else if (s.conditionBy === 'grade') untold += ((this.#p.gradeSpread / 100) * constants.slope) ** 2;
     const unstated = (state: unknown, share: number, worth: number) => {
       if (state !== undefined) return;
       fixed += share * worth;
@@ -178,16 +189,16 @@ export class Oracle {
     unstated(s.box, 0.3, constants.box);
     unstated(s.papers, 0.2, constants.papers);
     unstated(s.sheath, 0.5, constants.sheath);
-    if (!variant) untold += PARAMETERS.sd.variant ** 2 + 0.09;
-    let y = Math.log(paidOf(s, rateOn));
+    if (!variant) untold += this.#p.variantSd ** 2 + 0.09;
+    let y = Math.log(paidOf(s, this.world));
     if (s.priceKind === 'asking') {
       y -= constants.asking;
       columns.push(this.#column(`opinion ${s.variant ?? s.pattern}`, 1));
-      values.push(Math.sqrt(PARAMETERS.askingCommon) * scale);
+      values.push(Math.sqrt(this.#p.askingCommon) * scale);
     }
-    if (s.priceKind === 'offer') y -= PARAMETERS.offer;
-    const own = s.priceKind === 'asking' ? Math.sqrt(1 - PARAMETERS.askingCommon) * scale : scale;
-    return { columns, values, y: y - PARAMETERS.level - fixed, scale: own, untold };
+    if (s.priceKind === 'offer') y -= this.#p.offer;
+    const own = s.priceKind === 'asking' ? Math.sqrt(1 - this.#p.askingCommon) * scale : scale;
+    return { columns, values, y: y - this.#p.level - fixed, scale: own, untold };
   }
 
   #priors(a: Matrix): void {
@@ -196,25 +207,27 @@ export class Oracle {
 }
 
 /** All the buyer paid without postage, by the constants: an untold premium at an auction is the usual one. */
-function paidOf(s: Comparable, rateOn: World['rateOn']): number {
+function paidOf(s: Comparable, { rateOn, parameters: p }: World): number {
   const inBase = Number(s.price.amount) / (rateOn(s.price.currency, s.day) ?? 1);
-  const untoldAt = s.venueKind === 'auction' && s.priceKind === 'sold' ? PARAMETERS.premium : 0;
+  const untoldAt = s.venueKind === 'auction' && s.priceKind === 'sold' ? p.premium : 0;
   const premium = s.buyerPremiumPct ?? untoldAt;
-  return Math.max(
-    0.2 * inBase,
-    (inBase - (s.shippingIncluded ? PARAMETERS.postage : 0)) * (1 + premium / 100),
-  );
+  return Math.max(0.2 * inBase, (inBase - (s.shippingIncluded ? p.postage : 0)) * (1 + premium / 100));
+}
+
+interface Noisy {
+  readonly parameters: MarketParameters;
+  /** of the unit t */
+  readonly densityAt0: number;
 }
 
 /** E[weight] of a row whose noise is a t plus what is untold, with its chance of being no gross error. */
-function weightOf(off: number, r: Row): number {
-  const nu = PARAMETERS.degreesOfFreedom;
+function weightOf(off: number, r: Row, { parameters: p, densityAt0 }: Noisy): number {
+  const nu = p.degreesOfFreedom;
   const s2 = r.scale ** 2 + r.untold;
-  const density =
-    (0.3827 * Math.pow(1 + off ** 2 / (nu * s2), -(nu + 1) / 2)) / Math.sqrt(s2); /* 0.3827: t6 at 0 */
-  const wide = s2 + PARAMETERS.grossSd ** 2;
-  const gross = (PARAMETERS.grossShare * Math.exp(-(off ** 2) / (2 * wide))) / Math.sqrt(2 * Math.PI * wide);
-  const sound = ((1 - PARAMETERS.grossShare) * density) / ((1 - PARAMETERS.grossShare) * density + gross);
+  const density = (densityAt0 * Math.pow(1 + off ** 2 / (nu * s2), -(nu + 1) / 2)) / Math.sqrt(s2);
+  const wide = s2 + p.grossSd ** 2;
+  const gross = (p.grossShare * Math.exp(-(off ** 2) / (2 * wide))) / Math.sqrt(2 * Math.PI * wide);
+  const sound = ((1 - p.grossShare) * density) / ((1 - p.grossShare) * density + gross);
   return (sound * (nu + 1)) / (nu + off ** 2 / s2) / s2;
 }
 

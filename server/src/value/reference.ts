@@ -1,6 +1,6 @@
 /** What the price regression needs of the reference: patterns, and of each variant what a buyer pays for. */
 import { periodOf, calendarOf, asDay } from '@jutbank/core/dates';
-import type { Feature, Pattern, Variant } from '@jutbank/core/reference';
+import { quantityMade, type Feature, type Pattern, type Variant } from '@jutbank/core/reference';
 import type { MarketReference, MarketVariant } from '@jutbank/core/value';
 import type { Queries } from '../db/index.ts';
 
@@ -46,7 +46,7 @@ function marketVariant(variant: Variant, paidFor: ReadonlySet<string>): MarketVa
     pattern: variant.pattern,
     kind: variant.kind,
     materials,
-    quantity: variant.made?.quantity ?? undefined,
+    quantity: quantityMade(variant),
     year: firstYear(variant.window),
   };
 }
