@@ -12,8 +12,16 @@ import { noiseLevels, scaleAt, soundness } from './noise.ts';
 import { VALUE_SETTINGS, type ValueSettings } from './settings.ts';
 import { studentDensityAt0 } from './studentT.ts';
 
-/** More changes than this are better fitted anew. */
-export const MOST_AMENDED = 100;
+const MOST_AMENDED = 100;
+const FROM_PRICES = 800;
+const SHARE_AMENDED = 150;
+/**
+ * How many changes a market of so many prices takes before it is better fitted anew: what was learned of spreads and
+ * noise must stand, so that the amended answer and the next fit's agree to a hundredth. A small market learns from
+ * every price, and is fitted anew at once.
+ */
+export const mostAmended = (prices: number): number =>
+  prices < FROM_PRICES ? 0 : Math.min(MOST_AMENDED, Math.floor(prices / SHARE_AMENDED));
 
 /** Rounds in which prices find their weight: it hangs on how far off they are, and that on the weight. */
 const WEIGHT_ROUNDS = 8;
@@ -58,8 +66,8 @@ export function amendMarket(
     if (!row) continue;
     work.put(row.x, Math.log(row.converted), () => -row.weight);
     if (sale.priceKind === 'asking') {
-      const { count, doubt } = asked[crowdKey(sale)] ?? UNASKED;
-      asked[crowdKey(sale)] = { count: Math.max(0, count - 1), doubt };
+      const group = asked[crowdKey(sale)] ?? UNASKED;
+      asked[crowdKey(sale)] = { ...group, count: Math.max(0, group.count - 1) };
     }
     count(sale, row.x.variant, -1);
   }
@@ -68,7 +76,7 @@ export function amendMarket(
   const arrivals = incoming.map(({ sale, paid, x }) => {
     const levels = noiseLevels({ ...sale, premiumTold: sale.buyerPremiumPct !== undefined }, reference);
     const s2 = scaleAt(fitted.noise, levels) ** 2 + x.beyondVariance;
-    const crowd = crowding(sale, asked, fitted.noise);
+    const crowd = crowding(sale, asked, fitted.noise, settings);
     const weight = (off: number) => {
       const r2 = off ** 2;
       return (soundness(r2, s2, fitted.noise, at0, settings) * (nu + 1)) / (nu + r2 / s2) / (s2 * crowd);
@@ -113,8 +121,13 @@ function opinionsWith(
     const v = key.startsWith('variant ') ? before.variantNumber(key.slice('variant '.length)) : undefined;
     return v === undefined ? before.fitted.sd.variant ** 2 : 1 / (before.fitted.diagonal[v] ?? 1);
   };
+  const soldOf = (key: string): number => {
+    const v = key.startsWith('variant ') ? before.variantNumber(key.slice('variant '.length)) : undefined;
+    return v === undefined ? 0 : (before.fitted.ownSales[v] ?? 0);
+  };
   for (const [key, { off, s2, counted, n }] of groups)
     asked[key] = {
+      sold: soldOf(key),
       count: (asked[key]?.count ?? 0) + n,
       doubt:
         counted > 0 ? doubtOf(off / counted, n, s2 / counted, before.fitted.noise.common, openOf(key)) : 1,

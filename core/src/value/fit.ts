@@ -59,17 +59,19 @@ export const crowdKey = (s: Pick<Comparable, 'variant' | 'pattern'>): string =>
 /**
  * Asking prices are one opinion repeated: by how much each of n of a variant counts less. Where all of them together
  * stand farther from what is known than one opinion does, they count less again: an opinion has heavy tails of its own.
+ * And the more sales of the same there are, the less is news in what is asked after them.
  */
 export const crowding = (
   sale: Comparable,
   asked: Readonly<Record<string, Asked>>,
   { common }: Pick<Noise, 'common'>,
+  { askingFade }: Pick<ValueSettings, 'askingFade'>,
 ): number => {
   if (sale.priceKind !== 'asking') return 1;
-  const { count, doubt } = asked[crowdKey(sale)] ?? UNASKED;
-  return doubt * (1 + common * (count - 1));
+  const { count, sold, doubt } = asked[crowdKey(sale)] ?? UNASKED;
+  return doubt * (1 + common * (count - 1)) * (1 + sold / askingFade);
 };
-export const UNASKED: Asked = { count: 1, doubt: 1 };
+export const UNASKED: Asked = { count: 1, sold: 0, doubt: 1 };
 
 /** Degrees of freedom of what the asking prices of one variant have in common. */
 const OPINION_DF = 3;
@@ -162,6 +164,13 @@ export const touchedBy = (rows: Rows, i: number): Touched => {
 };
 /** Rounds after which spreads are learned anew: they need the covariance, which costs. */
 const SPREADS_EVERY = 4;
+const TAILS_AT: readonly number[] = [5, 10];
+/** Whatever is learned last needs a few rounds to show. */
+const LEAST_ROUNDS = 16;
+/** A coefficient that moves by less than this in a round stands. */
+const STANDS = 2e-4;
+const settled = (before: Float64Array | undefined, now: Float64Array): boolean =>
+  before !== undefined && now.every((x, j) => Math.abs(x - (before[j] ?? 0)) < STANDS);
 const POSTAGE_EVERY = 4;
 /** The curve of condition may be as flat as this, never falling. */
 const FLATTEST = 0.02;
@@ -213,7 +222,7 @@ class Fitting {
         const list = this.opinions.get(key);
         if (list) list.push(i);
         else this.opinions.set(key, [i]);
-        this.asked[key] = { count: (this.asked[key]?.count ?? 0) + 1, doubt: 1 };
+        this.asked[key] = { ...UNASKED, count: (this.asked[key]?.count ?? 0) + 1 };
       }
       noiseLevels({ ...sale, premiumTold: sale.buyerPremiumPct !== undefined }, reference).forEach(
         (level, g) => {
@@ -221,7 +230,12 @@ class Fitting {
         },
       );
     });
-    this.crowd = Float64Array.from(sales, (sale) => crowding(sale, this.asked, this.noise));
+    for (const sale of sales) {
+      const asked = this.asked[crowdKey(sale)];
+      if (asked && sale.variant !== undefined && sale.priceKind === 'sold')
+        this.asked[crowdKey(sale)] = { ...asked, sold: asked.sold + 1 };
+    }
+    this.crowd = Float64Array.from(sales, (sale) => crowding(sale, this.asked, this.noise, settings));
     this.weight = Float64Array.from(sales, (_, i) => 1 / (this.#variance(i) * (this.crowd[i] ?? 1)));
   }
 
@@ -230,8 +244,9 @@ class Fitting {
     if (start) this.#reweigh(residualsFrom(start, this.plan, this.rows, this.y), false);
     const rounds = start ? this.settings.warmRounds : this.settings.rounds;
     for (let round = 1; round <= rounds; round++) {
+      const before = this.solution?.theta;
       this.#solve();
-      if (round === rounds) break;
+      if (round === rounds || (round >= LEAST_ROUNDS && settled(before, this.solution.theta))) break;
       if (!fixed && round % SPREADS_EVERY === (start ? 2 : 0)) {
         this.covariance = inverse(this.solution.factor, this.plan.columns.length);
         this.#whatIsLeft();
@@ -239,7 +254,7 @@ class Fitting {
         this.#learnSpreads();
       }
       const residuals = this.#residuals();
-      if (!fixed && !start && (round === 5 || round === rounds - 4)) this.#learnTails(residuals);
+      if (!fixed && !start && TAILS_AT.includes(round)) this.#learnTails(residuals);
       if (!fixed && round % POSTAGE_EVERY === 2) this.#learnPostage(residuals);
       this.#reweigh(residuals, !fixed && round > 1);
     }
@@ -379,10 +394,10 @@ class Fitting {
         counted > 0
           ? doubtOf(off / counted / left, list.length, s2 / counted, noise.common, 1 / (diagonal * left))
           : 1;
-      this.asked[key] = { count: list.length, doubt };
+      this.asked[key] = { ...UNASKED, ...this.asked[key], count: list.length, doubt };
     }
     this.sales.forEach((sale, i) => {
-      if (sale.priceKind === 'asking') this.crowd[i] = crowding(sale, this.asked, noise);
+      if (sale.priceKind === 'asking') this.crowd[i] = crowding(sale, this.asked, noise, this.settings);
     });
   }
 
@@ -450,7 +465,7 @@ class Fitting {
     const common = (sum + hold * this.settings.askingCrowd) / (count + hold);
     this.noise = { ...this.noise, common: Math.min(0.95, Math.max(0.02, common)) };
     this.sales.forEach((sale, i) => {
-      this.crowd[i] = crowding(sale, this.asked, this.noise);
+      this.crowd[i] = crowding(sale, this.asked, this.noise, this.settings);
     });
   }
 

@@ -40,6 +40,8 @@ export interface FittedMarket {
 
 export interface Asked {
   readonly count: number;
+  /** sales of the same variant, which those who ask have seen too */
+  readonly sold: number;
   /** by how much they count less because all together stand far off */
   readonly doubt: number;
 }

@@ -69,7 +69,7 @@ export class Market {
     const residual = Math.log(converted) - this.withoutVariant(x) - effect;
     const r2 = residual ** 2;
     const s2 = this.scale(described, sale) ** 2;
-    const crowd = crowding(sale, fitted.asked, fitted.noise);
+    const crowd = crowding(sale, fitted.asked, fitted.noise, settings);
     const nu = fitted.noise.df;
     const sound = soundness(r2, s2, fitted.noise, studentDensityAt0(nu), settings);
     const stated = paid / (1 + (sale.buyerPremiumPct ?? 0) / 100);

@@ -78,13 +78,15 @@ export const VALUE_SETTINGS = {
   noiseHold: 40,
   /** n asking prices for one variant weigh n/(1 + crowd·(n−1)) */
   askingCrowd: 0.35,
+  /** sales of a variant by which what is asked for it counts half: sellers have seen them too */
+  askingFade: 3,
   /** asking prices by which their correlation is held to that */
   opinionHold: 20,
   grossShare: 0.04,
   /** prices by which the share of gross errors is held to that */
   grossHold: 1500,
   grossSd: 1.5,
-  rounds: 14,
+  rounds: 30,
   /** rounds from a solution that is nearly right */
   warmRounds: 4,
   /** what the buyer pays for postage, in base currency, where the price contains it; learned from such prices */

@@ -8,7 +8,7 @@ import {
   estimateWorth,
   gatherPrices,
   Market,
-  MOST_AMENDED,
+  mostAmended,
   NOTHING_GATHERED,
   type Comparable,
   type EstimateSubject,
@@ -228,7 +228,7 @@ export class Markets {
           from,
           { comparables: now.comparables, asOf },
           fit.grades,
-          MOST_AMENDED,
+          Math.max(0, mostAmended(fit.fitted.prices) - size(from.since)),
         );
         if (!change) continue;
         const changed = change.added.length + change.removed.length > 0;
