@@ -24,7 +24,7 @@ export type Line =
   | 'venue'
   | 'time'
   | 'price kind'
-  | 'premium';
+  | 'premium not told';
 
 /** Coefficients whose spread is learned together. */
 export type Spread = 'maker' | 'pattern' | 'venue' | 'material';
@@ -74,8 +74,11 @@ export interface Sparse {
   readonly values: readonly number[];
   /** number of the variant among the plan's, −1 for none or one that was never sold */
   readonly variant: number;
-  /** what is added by coefficients no price has touched: their prior means, and their variances with those of time beyond the last price */
+  /** coefficients no price has touched: what their prior means add, by line */
+  readonly untouched: readonly { readonly line: Line; readonly log: number }[];
+  /** their sum */
   readonly beyond: number;
+  /** their variances, and that of time beyond the last price */
   readonly beyondVariance: number;
 }
 
@@ -182,7 +185,7 @@ export class Columns {
     const s = this.settings;
     const columns: number[] = [];
     const values: number[] = [];
-    let beyond = 0;
+    const untouched: { line: Line; log: number }[] = [];
     let beyondVariance = 0;
     const add = (line: Line, family: string, name: string, prior: Prior, value = 1, spread?: Spread) => {
       if (value === 0) return;
@@ -190,7 +193,7 @@ export class Columns {
       if (at === undefined && this.#growing)
         at = this.#add({ family, name, line, prior, ...(spread === undefined ? {} : { spread }) });
       if (at === undefined) {
-        beyond += value * prior.mean;
+        untouched.push({ line, log: value * prior.mean });
         beyondVariance += (value * prior.sd) ** 2;
         return;
       }
@@ -249,8 +252,8 @@ export class Columns {
     if (of.priceKind === 'asking') add('price kind', 'price kind', 'asking', s.asking);
     if (of.priceKind === 'offer') add('price kind', 'price kind', 'offer', s.offer);
     if (!of.premiumTold)
-      if (of.venueKind === 'auction') add('premium', 'premium', 'auction', s.premiumUntold);
-      else add('premium', 'premium', 'elsewhere', s.premiumUntoldElsewhere);
+      if (of.venueKind === 'auction') add('premium not told', 'premium', 'auction', s.premiumUntold);
+      else add('premium not told', 'premium', 'elsewhere', s.premiumUntoldElsewhere);
     // the walks: linear between half-years, level beyond them with the variance of the steps walked unseen
     const at0 = of.day / s.daysPerStep - this.firstKnot;
     const place = Math.min(this.knots - 1, Math.max(0, at0));
@@ -279,7 +282,8 @@ export class Columns {
     steps('tide ', s.tideStep);
     if (of.priceKind === 'asking') steps('ask tide ', s.askTideStep);
     if (pattern) steps(`maker tide ${pattern.maker}`, s.makerTideStep);
-    return { columns, values, variant: at, beyond, beyondVariance };
+    const beyond = untouched.reduce((sum, { log }) => sum + log, 0);
+    return { columns, values, variant: at, untouched, beyond, beyondVariance };
   }
 
   #item(

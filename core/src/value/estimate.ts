@@ -224,15 +224,16 @@ function gridFor(
 function gridRow(market: Market, row: PricedRow, subject: Sparse, weight: number): GridRow {
   const { plan, theta } = market.fitted;
   const change = new Map<Line, number>();
-  const count = (x: Sparse, sign: number) =>
+  const add = (line: Line, log: number) => change.set(line, (change.get(line) ?? 0) + log);
+  const count = (x: Sparse, sign: number) => {
     x.columns.forEach((j, n) => {
-      const line = plan.columns[j]?.line ?? 'level';
-      change.set(line, (change.get(line) ?? 0) + sign * (x.values[n] ?? 0) * (theta[j] ?? 0));
+      const column = plan.columns[j];
+      if (column) add(column.line, sign * (x.values[n] ?? 0) * (theta[j] ?? 0));
     });
+    for (const { line, log } of x.untouched) add(line, sign * log);
+  };
   count(subject, 1);
   count(row.x, -1);
-  // what no price has touched yet stands under no line of its own
-  change.set('level', (change.get('level') ?? 0) + subject.beyond - row.x.beyond);
   const lines = [...change].filter(([, log]) => Math.abs(log) > 5e-5);
   // what was paid on top and what of it was carriage are lines as well: paid × rate is where a person begins to check
   const premium = row.sale.buyerPremiumPct ?? 0;

@@ -623,5 +623,30 @@ function residualsFrom(start: Start, plan: ColumnPlan, rows: Rows, y: Float64Arr
   });
   const variants = new Map(start.plan.variants.map((id, v) => [id, start.effect[v] ?? 0]));
   const effect = Float64Array.from(plan.variants, (id) => variants.get(id) ?? 0);
-  return residualsOf(rows, y, theta, effect);
+  return centred(residualsOf(rows, y, theta, effect), rows);
+}
+
+/** A variant with fewer prices than this is taken as it was. */
+const CENTRED_FROM = 3;
+
+/**
+ * Each variant's residuals about their own middle: where most of its prices have moved away since, the few old ones
+ * are the odd ones, not the many new ones that the last solution did not know.
+ */
+function centred(residuals: Float64Array, rows: Rows): Float64Array {
+  const ofVariant = new Map<number, number[]>();
+  for (let i = 0; i < rows.count; i++) {
+    const v = rows.variant[i] ?? -1;
+    if (v < 0) continue;
+    const list = ofVariant.get(v);
+    if (list) list.push(i);
+    else ofVariant.set(v, [i]);
+  }
+  for (const list of ofVariant.values()) {
+    if (list.length < CENTRED_FROM) continue;
+    const sorted = list.map((i) => residuals[i] ?? 0).sort((a, b) => a - b);
+    const middle = sorted[sorted.length >> 1] ?? 0;
+    for (const i of list) residuals[i] = (residuals[i] ?? 0) - middle;
+  }
+  return residuals;
 }
