@@ -63,7 +63,10 @@ export const estimateQuestion = z.object({
     sheath: z.enum(ITEM_STATES).nullish(),
     alterations: z.array(z.enum(ALTERATIONS)).nullish(),
   }),
+  /** the effective date: later sales do not count */
   asOf: z.iso.date(),
+  /** only what had been entered by the end of this day counts */
+  knownOn: z.iso.date().nullish(),
   currency,
   venueKind: z.enum(VENUE_KINDS),
 });

@@ -23,5 +23,7 @@ export async function revisions(db: Queries): Promise<Record<RevisionName, numbe
 /** The number it now has. */
 export async function raiseRevision(tx: Queries, name: RevisionName): Promise<number> {
   await tx.run('UPDATE revision SET number = number + 1 WHERE name = ?', [name]);
-  return revisionOf(tx, name);
+  const number = await revisionOf(tx, name);
+  await tx.run('INSERT INTO revision_log (name, number) VALUES (?, ?)', [name, number]);
+  return number;
 }

@@ -60,7 +60,10 @@ export async function listPeople(db: Queries): Promise<Person[]> {
 }
 
 /** Takes the next number of a series; the row stays locked to the end of the transaction. */
-export async function takeNumber(tx: Queries, series: 'next_stock' | 'next_invoice'): Promise<number> {
+export async function takeNumber(
+  tx: Queries,
+  series: 'next_stock' | 'next_invoice' | 'next_appraisal',
+): Promise<number> {
   const row = await tx.row<{ n: number }>(`SELECT ${series} AS n FROM shop WHERE id = 1 FOR UPDATE`);
   if (!row) throw new Error('the shop has not been set up');
   await tx.run(`UPDATE shop SET ${series} = ${series} + 1 WHERE id = 1`);

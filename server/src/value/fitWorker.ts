@@ -1,16 +1,20 @@
 /** Fits the market in a thread of its own: reads the prices itself, so that the server's thread stays free. */
 import { parentPort, workerData } from 'node:worker_threads';
-import { fitMarket } from '@jutbank/core/value';
+import { fitMarket, type ValueSettings } from '@jutbank/core/value';
 import { openDatabase, revisions } from '../db/index.ts';
 import { shopOf } from '../shop/index.ts';
+import { keptReference, type Knowledge } from './knowledge.ts';
 import { loadRates, rateOn } from './queries.ts';
 import { marketReference } from './reference.ts';
-import { salesUpTo } from './sales.ts';
+import { salesKnown, salesUpTo } from './sales.ts';
 import { storedFits, storeFit, type MarketFit } from './storedFit.ts';
 
 export interface FitRequest {
   readonly id: number;
   readonly asOf: string;
+  /** fits from what was known then, from the beginning, and keeps nothing */
+  readonly known?: Knowledge | undefined;
+  readonly settings?: ValueSettings | undefined;
 }
 export type FitReply =
   { readonly id: number; readonly fit: MarketFit } | { readonly id: number; readonly error: string };
@@ -20,7 +24,27 @@ const database = openDatabase((workerData as { url: string }).url, 2);
 /** A market that has grown by more than this since it was learned whole is learned whole again. */
 const ANEW_AFTER = 1.3;
 
-async function fit({ asOf }: FitRequest): Promise<MarketFit> {
+async function fitKnown({ asOf, settings }: FitRequest, known: Knowledge): Promise<MarketFit> {
+  const { rates, reference, now, sales, grades } = await database.transaction(async (tx) => ({
+    rates: rateOn(await loadRates(tx, known.rates), (await shopOf(tx)).baseCurrency),
+    reference:
+      known.reference === undefined ? await marketReference(tx) : await keptReference(tx, known.reference),
+    now: await revisions(tx),
+    ...(await salesKnown(tx, { asOf, comparables: known.comparables })),
+  }));
+  return {
+    asOf,
+    reference: now.reference,
+    comparables: known.comparables,
+    rates: known.rates,
+    grades,
+    fitted: fitMarket(sales, reference, rates, settings ? { settings } : {}),
+  };
+}
+
+async function fit(request: FitRequest): Promise<MarketFit> {
+  if (request.known) return fitKnown(request, request.known);
+  const { asOf } = request;
   // one snapshot: a price that comes in meanwhile is neither among the sales nor in the revision
   const { now, rates, reference, sales, grades } = await database.transaction(async (tx) => {
     const now = await revisions(tx);

@@ -15,12 +15,13 @@ export class Fitter {
 
   constructor(readonly url: string) {}
 
-  fit(asOf: string): Promise<MarketFit> {
+  /** @param rest for a fit from what was known once, see `FitRequest` */
+  fit(asOf: string, rest: Omit<FitRequest, 'id' | 'asOf'> = {}): Promise<MarketFit> {
     const worker = (this.#worker ??= this.#start());
     const id = this.#next++;
     return new Promise((resolve, reject) => {
       this.#waiting.set(id, { resolve, reject });
-      worker.postMessage({ id, asOf } satisfies FitRequest);
+      worker.postMessage({ id, asOf, ...rest } satisfies FitRequest);
     });
   }
 

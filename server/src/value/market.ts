@@ -17,6 +17,7 @@ import {
   type GatheredPrices,
   type MarketReference,
   type RateOn,
+  type ValueSettings,
   type VenueKind,
 } from '@jutbank/core/value';
 import type { EstimateAnswer, EstimateQuestion } from '@jutbank/contract/value';
@@ -25,6 +26,7 @@ import { invalid } from '../http/index.ts';
 import type { Library } from '../reference/index.ts';
 import { shopOf, worthSettingsOf } from '../shop/index.ts';
 import { Fitter } from './fitter.ts';
+import { keptReference, knownOnDay, type Knowledge } from './knowledge.ts';
 import { comparablesByIds, loadRates, rateOn, rateUsed, type RateTable } from './queries.ts';
 import { marketReferenceOf } from './reference.ts';
 import { changeBetween, numberDay, salesByIds, salesOf, type Extent, type SalesChange } from './sales.ts';
@@ -34,6 +36,7 @@ import { storedFits, type MarketFit } from './storedFit.ts';
 const MOST_FITS = 6;
 const MOST_MARKETS = 12;
 const MOST_TRIES = 6;
+const MOST_KNOWN = 6;
 /** A fit in the background begins after so long without another change, but no later than that. */
 const QUIET_MS = 1500;
 const LONGEST_WAIT_MS = 15_000;
@@ -57,7 +60,13 @@ export class MarketOnDay {
     readonly base: string,
     readonly asOf: string,
     /** what the fit behind it rests on; prices gathered for that are shared by all that rest on it */
-    readonly behind: { readonly fit: MarketFit; readonly gathered: Gathered; readonly change: SalesChange },
+    readonly behind: {
+      readonly fit: MarketFit;
+      readonly gathered: Gathered;
+      readonly change: SalesChange;
+      /** sales as they stand, or as they counted in the fit's revision */
+      readonly known?: 'since' | 'then';
+    },
   ) {}
 
   get rates(): RateOn {
@@ -102,7 +111,7 @@ export class MarketOnDay {
     const extent = { asOf: this.asOf, comparables: fit.comparables };
     const gone = new Set(change.removed.map((s) => s.id));
     const found = new Map(patterns.map((pattern): [string, Comparable[]] => [pattern, []]));
-    const known = await salesOf(this.database, { patterns }, extent, fit.grades);
+    const known = await salesOf(this.database, { patterns }, extent, fit.grades, this.behind.known);
     for (const sale of [...change.added, ...known.filter((s) => !gone.has(s.id))])
       found.get(sale.pattern)?.push(sale);
     return found;
@@ -116,7 +125,7 @@ export class MarketOnDay {
     const { fit, gathered, change } = this.behind;
     const key = JSON.stringify(of);
     const extent = { asOf: this.asOf, comparables: fit.comparables };
-    const read = () => salesOf(this.database, of, extent, fit.grades);
+    const read = () => salesOf(this.database, of, extent, fit.grades, this.behind.known);
     const added = change.added.filter(belongs);
     if (change.removed.some(belongs))
       return once(this.#changed, key, async () =>
@@ -194,6 +203,49 @@ export class Markets {
   on(asOf: string): Promise<MarketOnDay> {
     this.#lastAsked = asOf;
     return this.#on(asOf);
+  }
+
+  /** The market of a day from what had been entered by the end of another; today's is the market as it stands. */
+  async asKnownOn(asOf: string, day: string): Promise<MarketOnDay> {
+    const [then, now] = await Promise.all([knownOnDay(this.database, day), revisions(this.database)]);
+    if (then.comparables === now.comparables && then.rates === now.rates) return this.on(asOf);
+    return this.asKnown(asOf, then);
+  }
+
+  /** Fitted from the beginning, so that the same knowledge always gives the same answer. */
+  async asKnown(asOf: string, known: Knowledge, settings?: ValueSettings): Promise<MarketOnDay> {
+    const key = JSON.stringify([asOf, known, settings, (await revisions(this.database)).reference]);
+    const found = this.#known.get(key);
+    if (found) return found;
+    const preparing = this.#prepareKnown(asOf, known, settings);
+    this.#known.set(key, preparing);
+    preparing.catch(() => this.#known.delete(key));
+    for (const old of this.#known.keys()) {
+      if (this.#known.size <= MOST_KNOWN) break;
+      this.#known.delete(old);
+    }
+    return preparing;
+  }
+  readonly #known = new Map<string, Promise<MarketOnDay>>();
+
+  async #prepareKnown(asOf: string, known: Knowledge, settings?: ValueSettings): Promise<MarketOnDay> {
+    const [fit, table, shop, now] = await Promise.all([
+      this.#fitter.fit(asOf, { known, settings }),
+      loadRates(this.database, known.rates),
+      shopOf(this.database),
+      revisions(this.database),
+    ]);
+    const reference =
+      known.reference === undefined
+        ? (await this.#basisOf(now)).reference
+        : await keptReference(this.database, known.reference);
+    const market = new Market(fit.fitted, reference, rateOn(table, shop.baseCurrency), settings);
+    return new MarketOnDay(this.database, market, table, shop.baseCurrency, asOf, {
+      fit,
+      gathered: new Map(),
+      change: { added: [], removed: [] },
+      known: 'then',
+    });
   }
 
   /** Prices came in: the market is made ready before somebody asks. */

@@ -86,6 +86,12 @@ export async function changeStates(
 ): Promise<number> {
   if (ids.length === 0) return 0;
   const revision = await raiseRevision(tx, 'comparables');
+  if (to.state !== 'kept')
+    await tx.run(
+      `INSERT INTO comparable_past (comparable_id, known_from, known_to)
+       SELECT id, changed_in, ? FROM comparable WHERE id IN (${ids.map(() => '?').join(',')}) AND state = 'kept'`,
+      [revision, ...ids],
+    );
   return tx.run(
     `UPDATE comparable SET changed_before = changed_in, changed_in = ?, state = ?, state_reason = ?, merged_into = ?
      WHERE id IN (${ids.map(() => '?').join(',')}) AND state <> ?`,
@@ -237,9 +243,15 @@ export interface RateTable {
   readonly byCurrency: ReadonlyMap<string, { day: number; iso: string; rate: number }[]>;
 }
 
-export async function loadRates(db: Queries): Promise<RateTable> {
+/** @param revision in which they were known; without it, as they stand */
+export async function loadRates(db: Queries, revision?: number): Promise<RateTable> {
   const rows = await db.rows<{ currency: string; day: string; rate: string }>(
-    'SELECT currency, day, rate FROM exchange_rate ORDER BY currency, day',
+    revision === undefined
+      ? 'SELECT currency, day, rate FROM exchange_rate ORDER BY currency, day'
+      : `SELECT currency, day, rate FROM exchange_rate WHERE known_from <= ?
+         UNION ALL SELECT currency, day, rate FROM exchange_rate_past WHERE known_from <= ? AND known_to > ?
+         ORDER BY currency, day`,
+    revision === undefined ? [] : [revision, revision, revision],
   );
   const byCurrency = new Map<string, { day: number; iso: string; rate: number }[]>();
   for (const row of rows) {

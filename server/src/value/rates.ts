@@ -135,11 +135,18 @@ async function storeRates(
     return true;
   });
   if (!check && changed.length > 0) {
-    await tx.insertMany(
-      'INSERT INTO exchange_rate (currency, day, rate, source) VALUES ? ON DUPLICATE KEY UPDATE rate = VALUES(rate), source = VALUES(source)',
-      changed.map(([, r]) => [r.currency, r.date, r.rate, source]),
+    const revision = await raiseRevision(tx, 'rates');
+    // a rate that is replaced is still what was known until now
+    await tx.run(
+      `INSERT INTO exchange_rate_past (currency, day, rate, source, known_from, known_to)
+       SELECT currency, day, rate, source, known_from, ? FROM exchange_rate
+       WHERE day BETWEEN ? AND ? AND CONCAT(currency, ' ', day) IN (${changed.map(() => '?').join(',')})`,
+      [revision, days[0] ?? '', days.at(-1) ?? '', ...changed.map(([key]) => key)],
     );
-    await raiseRevision(tx, 'rates');
+    await tx.insertMany(
+      'INSERT INTO exchange_rate (currency, day, rate, source, known_from) VALUES ? ON DUPLICATE KEY UPDATE rate = VALUES(rate), source = VALUES(source), known_from = VALUES(known_from)',
+      changed.map(([, r]) => [r.currency, r.date, r.rate, source, revision]),
+    );
   }
   return { added, updated, unchanged: rates.length - added - updated };
 }

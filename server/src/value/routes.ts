@@ -12,9 +12,12 @@ export function mountValue(mount: Mount, library: Library, markets: Markets, rat
   mountComparables(mount, library, markets);
   mountRates(mount, rates);
 
-  mount.reads(valueRoutes.estimate, async ({ body }) =>
-    answer(await answerEstimate(database, await markets.on(body.asOf), body)),
-  );
+  mount.reads(valueRoutes.estimate, async ({ body }) => {
+    const on = await (body.knownOn == null
+      ? markets.on(body.asOf)
+      : markets.asKnownOn(body.asOf, body.knownOn));
+    return answer(await answerEstimate(database, on, body));
+  });
 
   mount.reads(valueRoutes.job, async ({ params }) => {
     const job = await findJob(database, params.id);

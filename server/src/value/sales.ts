@@ -101,12 +101,33 @@ export async function salesUpTo(
   return { sales: rows.map((row) => saleOf(row, grades)), grades };
 }
 
-/** Sales of a variant, or of whole patterns, up to a day, newest first; those that changed since a revision left out. */
+/** Counting in a revision: kept since, or between two changes. */
+const KNOWN = `((state = 'kept' AND changed_in <= ?) OR EXISTS (
+  SELECT 1 FROM comparable_past p WHERE p.comparable_id = comparable.id AND p.known_from <= ? AND p.known_to > ?))`;
+
+/** All sales up to a day that counted in a revision, whatever became of them since. */
+export async function salesKnown(
+  db: Queries,
+  { asOf, comparables }: Extent,
+): Promise<{ sales: Comparable[]; grades: GradeIndex }> {
+  const rows = await db.rows<SaleRow>(
+    `SELECT ${COLUMNS} FROM comparable WHERE sale_day <= ? AND ${KNOWN} ORDER BY id`,
+    [asOf, comparables, comparables, comparables],
+  );
+  const grades = gradesOf(rows);
+  return { sales: rows.map((row) => saleOf(row, grades)), grades };
+}
+
+/**
+ * Sales of a variant, or of whole patterns, up to a day, newest first: those that stand and have not changed
+ * since a revision, or those that counted then.
+ */
 export async function salesOf(
   db: Queries,
   of: { readonly variant: string } | { readonly pattern: string } | { readonly patterns: readonly string[] },
   { asOf, comparables }: Extent,
   grades: GradeIndex,
+  known: 'since' | 'then' = 'since',
 ): Promise<Comparable[]> {
   const [column, which] =
     'variant' in of
@@ -114,8 +135,8 @@ export async function salesOf(
       : ['pattern_id', 'pattern' in of ? [of.pattern] : of.patterns];
   if (which.length === 0) return [];
   const rows = await db.rows<SaleRow>(
-    `SELECT ${COLUMNS} FROM comparable WHERE ${column} IN (${which.map(() => '?').join(',')}) AND sale_day <= ? AND state = 'kept' AND changed_in <= ? ORDER BY sale_day DESC, id DESC`,
-    [...which, asOf, comparables],
+    `SELECT ${COLUMNS} FROM comparable WHERE ${column} IN (${which.map(() => '?').join(',')}) AND sale_day <= ? AND ${known === 'then' ? KNOWN : "state = 'kept' AND changed_in <= ?"} ORDER BY sale_day DESC, id DESC`,
+    [...which, asOf, comparables, ...(known === 'then' ? [comparables, comparables] : [])],
   );
   return rows.map((row) => saleOf(row, grades));
 }
