@@ -18,6 +18,7 @@ import {
 } from '../sale/index.ts';
 import { shopRoutes } from '../shop/index.ts';
 import { valueRoutes } from '../value/index.ts';
+import { worthRoutes } from '../worth/index.ts';
 
 export const allRoutes = [
   shopRoutes,
@@ -27,6 +28,7 @@ export const allRoutes = [
   benchRoutes,
   conditionRoutes,
   valueRoutes,
+  worthRoutes,
   provenanceRoutes,
   listingRoutes,
   saleRoutes,

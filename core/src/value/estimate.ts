@@ -248,7 +248,10 @@ function gridRow(market: Market, row: PricedRow, subject: Sparse, weight: number
 }
 
 /** A point of the probability-weighted mixture, on the log scale. */
-export function mixtureQuantile(parts: readonly VariantEstimate[], share: number): number {
+export function mixtureQuantile(
+  parts: readonly Pick<VariantEstimate, 'probability' | 'predictive'>[],
+  share: number,
+): number {
   const total = parts.reduce((sum, part) => sum + part.probability, 0);
   const below = (at: number) =>
     parts.reduce(

@@ -14,6 +14,7 @@ export {
 } from './evidence.ts';
 export * from './mapping.ts';
 export * from './bases.ts';
+export * from './appraisal.ts';
 export * from './patience.ts';
 export * from './override.ts';
 export * from './asking.ts';

@@ -41,6 +41,7 @@ import {
   todayIso,
   type ComparablesJob,
 } from '../value/index.ts';
+import { mountWorth } from '../worth/index.ts';
 
 export interface AppOptions {
   readonly database: Database;
@@ -111,6 +112,7 @@ export function createApp(options: AppOptions): App {
   mountEnds(mount, readers, markets);
   mountOffers(mount, readers, markets);
   mountStock(mount);
+  mountWorth(mount, readers, markets);
   const gauges = new Gauges(options.gauges);
   mountBench(mount, readers, gauges);
   mountCondition(mount, readers, pictures);

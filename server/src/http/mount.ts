@@ -71,12 +71,26 @@ export class Mount {
     route: Route<P, Q, B, A>,
     handle: (tx: Queries, call: Call<P, Q, B>) => Promise<Answered<A>>,
   ): void {
+    this.preparedWrites(route, async () => undefined, handle);
+  }
+
+  /** As above, for what must be read or reckoned first: nothing but its own connection is used inside the transaction. */
+  preparedWrites<P, Q, B, A, R>(
+    route: Route<P, Q, B, A>,
+    prepare: (call: Call<P, Q, B>) => Promise<R>,
+    handle: (tx: Queries, call: Call<P, Q, B>, prepared: R) => Promise<Answered<A>>,
+  ): void {
     this.#on(route, async (call) => {
       const key = call.request.get('Idempotency-Key');
+      const act = async (around?: (tx: Queries, run: () => Promise<Answered<A>>) => Promise<Answered<A>>) => {
+        const prepared = await prepare(call);
+        return this.database.transaction((tx) => {
+          const run = () => handle(tx, call, prepared);
+          return around ? around(tx, run) : run();
+        });
+      };
       const answered =
-        key === undefined || route.method !== 'post'
-          ? await this.database.transaction((tx) => handle(tx, call))
-          : await this.#once(route, key, call, handle);
+        key === undefined || route.method !== 'post' ? await act() : await this.#once(route, key, call, act);
       await answered.afterCommit?.();
       this.#send(call.response, route, answered);
     });
@@ -86,7 +100,9 @@ export class Mount {
     route: Route<P, Q, B, A>,
     key: string,
     call: Call<P, Q, B>,
-    handle: (tx: Queries, call: Call<P, Q, B>) => Promise<Answered<A>>,
+    act: (
+      around: (tx: Queries, run: () => Promise<Answered<A>>) => Promise<Answered<A>>,
+    ) => Promise<Answered<A>>,
   ): Promise<Answered<A>> {
     if (key.length === 0 || key.length > 200)
       throw new HttpProblem(400, 'Idempotency-Key has 1 to 200 characters.');
@@ -106,14 +122,14 @@ export class Mount {
     const before = await stored(this.database);
     if (before) return before;
     try {
-      return await this.database.transaction(async (tx) => {
+      return await act(async (tx, run) => {
         // a second request with the same key waits here for the first to end
         await tx.run('INSERT INTO idempotency_key (person_id, request_key, request_hash) VALUES (?, ?, ?)', [
           call.person.id,
           key,
           hash,
         ]);
-        const answered = await handle(tx, call);
+        const answered = await run();
         await tx.run(
           'UPDATE idempotency_key SET status = ?, body = ? WHERE person_id = ? AND request_key = ?',
           [answered.status ?? route.status, JSON.stringify(answered.body), call.person.id, key],

@@ -16,4 +16,5 @@ export { addPicture, PictureStore, uploadedPicture } from './pictures.ts';
 export { instant, loadPieces, type PieceRecord } from './record.ts';
 export { takeIn } from './takeIn.ts';
 export { ownPrice } from './ownPrices.ts';
+export { overridesOf } from './overrides.ts';
 export { besideOf, knownOf, type Beside } from './statements.ts';

@@ -84,7 +84,7 @@ export function mountOverrides(mount: Mount, readers: Readers): void {
   });
 }
 
-async function overridesOf(db: Queries, pieceId: string): Promise<OverrideRecord[]> {
+export async function overridesOf(db: Queries, pieceId: string): Promise<OverrideRecord[]> {
   const rows = await db.rows<{
     id: string;
     comparable_id: string;

@@ -1,0 +1,252 @@
+/** Appraisals: what was said of a piece's value on a day, kept for ever, and what would be said with other knowledge. */
+import { z } from 'zod';
+import type { Money } from '@jutbank/core/money';
+import {
+  BASES,
+  CAUSES,
+  type Basis,
+  type Cause,
+  type PointOfValue,
+  type ValueSettings,
+} from '@jutbank/core/value';
+import { amount, answers, byId, currency, required, route, text, ulid } from '../http/index.ts';
+import type { EstimateAnswer, EstimateQuestion, EstimateRow } from '../value/index.ts';
+
+export { BASES, CAUSES, type Basis, type Cause };
+
+export const PURPOSES = ['insurance', 'sale', 'estate', 'division', 'gift', 'loan', 'own-records'] as const;
+export type Purpose = (typeof PURPOSES)[number];
+
+/** What was found out about one sale: nothing is known of it until somebody says so. */
+export const saleCheck = z.object({
+  comparable: ulid,
+  seen: z.boolean().default(false),
+  confirmedWith: text(160).default(''),
+  armsLength: z.enum(['yes', 'no', 'unknown']).default('unknown'),
+  lot: z.enum(['single', 'in-a-lot', 'unknown']).default('unknown'),
+  /** why a near sale was not used; empty where it was */
+  rejected: text(300).default(''),
+});
+export type SaleCheck = z.infer<typeof saleCheck>;
+
+export const assumption = z.object({
+  text: required(500, 'What is assumed?'),
+  /** assumed although it may not be so: the value hangs on it */
+  extraordinary: z.boolean().default(false),
+  /** by how much the value would be another if it were not so, in percent */
+  effectPct: z
+    .number()
+    .gt(-100, 'a value stays above 0')
+    .max(1000)
+    .nullish()
+    .transform((x) => x ?? null),
+});
+export type Assumption = z.infer<typeof assumption>;
+
+export const appraisalDraftQuery = z.object({
+  basis: z.enum(BASES),
+  effectiveDate: z.iso.date(),
+  currency,
+});
+
+/** The state of knowledge that a draft was reckoned from. */
+export const knownState = z.object({
+  comparables: z.number().int().min(0),
+  rates: z.number().int().min(0),
+  reference: z.number().int().min(0),
+});
+
+export const appraisalBody = appraisalDraftQuery.extend({
+  known: knownState,
+  purpose: z.enum(PURPOSES),
+  intendedUser: required(200, 'Who will use it?'),
+  /** what the appraiser has to do with the piece */
+  interest: required(300, 'Say what interest you have in the piece, or that you have none'),
+  assumptions: z.array(assumption).max(30).default([]),
+  limiting: text(2000).default(''),
+  checks: z.array(saleCheck).max(60).default([]),
+  concluded: amount.refine((a) => Number(a) > 0, 'must be above 0'),
+  because: required(600, 'Say why this value'),
+  signature: required(160, 'Who signs it?'),
+});
+export type AppraisalBody = z.infer<typeof appraisalBody>;
+
+export interface AppraisedRow extends EstimateRow {
+  /** the cells of the sale as they were written down */
+  cells: Record<string, string>;
+  rateSource: string | null;
+  gross: number;
+  net: number;
+  wide: boolean;
+  check: SaleCheck | null;
+}
+
+/** All that a value rests on, before anybody has concluded. */
+export interface AppraisalEvidence {
+  basis: Basis;
+  definition: string;
+  effectiveDate: string;
+  question: EstimateQuestion;
+  point: PointOfValue;
+  figure: Money;
+  low: Money;
+  high: Money;
+  rows: AppraisedRow[];
+  rest: EstimateAnswer['rest'];
+  methods: EstimateAnswer['methods'];
+  byVariant: EstimateAnswer['byVariant'];
+  notes: string[];
+  supported: boolean;
+  thin: boolean;
+  /** how prices moved: sales of the last two years in all, and the day of the last sale known */
+  market: { lastSale: string | null; soldInTwoYears: number; beyondLastSale: boolean };
+  corrections: {
+    comparable: string;
+    line: string;
+    percent: number | null;
+    reason: string;
+    person: string;
+    at: string;
+  }[];
+  corrected: Money | null;
+  engine: { version: string; settings: ValueSettings };
+  known: z.infer<typeof knownState>;
+  rules: number;
+}
+
+export interface AppraisalRecord extends Omit<AppraisalEvidence, 'known'> {
+  format: 'jutbank.appraisal/1';
+  number: string;
+  issuedAt: string;
+  shop: string;
+  appraiser: string;
+  signature: string;
+  purpose: Purpose;
+  intendedUser: string;
+  interest: string;
+  assumptions: Assumption[];
+  limiting: string;
+  concluded: Money;
+  because: string;
+  piece: {
+    id: string;
+    stockNumber: string;
+    title: string;
+    version: number;
+    owner: 'the shop' | 'not the shop';
+    which: {
+      tier: string;
+      label: string;
+      variants: { variant: string | null; name: string; probability: number }[];
+    };
+    made: string | null;
+    condition: { inspected: boolean; index: number; grade: string; scale: string } | null;
+    /** what was looked at and by whom, and what was not */
+    scope: { by: string | null; at: string | null; notExamined: string[] };
+    statements: string[];
+    pictures: { id: string; hash: string; caption: string }[];
+  };
+  /** the reference is named by a fingerprint: it is kept whole */
+  revisions: { comparables: number; rates: number; reference: number; rules: number; referencePrint: string };
+}
+
+export interface AppraisalSummary {
+  id: string;
+  number: string;
+  pieceId: string;
+  person: string;
+  madeAt: string;
+  effectiveDate: string;
+  concluded: Money;
+  purpose: Purpose;
+  basis: Basis;
+}
+export interface KeptAppraisal {
+  id: string;
+  record: AppraisalRecord;
+  fingerprint: string;
+  /** the record has the fingerprint it was given, and the ledger holds that */
+  intact: boolean;
+}
+
+/** One state of knowledge against another, both reckoned anew. */
+export interface Recomputed {
+  recorded: Money;
+  /** from what was known then; the same to the cent, or it is told */
+  then: Money;
+  agrees: boolean;
+  now: Money;
+  changes: { cause: Cause; by: Money; told: string }[];
+}
+
+export const worthRoutes = {
+  appraisalDraft: route({
+    method: 'post',
+    path: '/pieces/:id/appraisals/draft',
+    room: 'worth',
+    access: 'read',
+    summary: 'All that an appraisal would rest on; nothing is kept',
+    params: byId,
+    body: appraisalDraftQuery,
+    answer: answers<AppraisalEvidence>('Rows, lines, methods, figure'),
+    status: 200,
+  }),
+  appraise: route({
+    method: 'post',
+    path: '/pieces/:id/appraisals',
+    room: 'worth',
+    access: 'appraise',
+    summary: 'Appraise it: a record that is never changed',
+    params: byId,
+    body: appraisalBody,
+    answer: answers<AppraisalSummary>('The appraisal'),
+    status: 201,
+  }),
+  appraisals: route({
+    method: 'get',
+    path: '/pieces/:id/appraisals',
+    room: 'worth',
+    access: 'read',
+    summary: 'Appraisals of a piece, newest first',
+    params: byId,
+    answer: answers<{ items: AppraisalSummary[] }>('Appraisals'),
+  }),
+  appraisal: route({
+    method: 'get',
+    path: '/appraisals/:id',
+    room: 'worth',
+    access: 'read',
+    summary: 'An appraisal as it was made',
+    params: byId,
+    answer: answers<KeptAppraisal>('The record, its fingerprint, whether it is whole'),
+  }),
+  appraisalRecord: route({
+    method: 'get',
+    path: '/appraisals/:id/record.json',
+    room: 'worth',
+    access: 'read',
+    summary: 'The record, byte for byte as it was hashed',
+    params: byId,
+    carries: 'file',
+  }),
+  appraisalPaper: route({
+    method: 'get',
+    path: '/appraisals/:id/appraisal.pdf',
+    room: 'worth',
+    access: 'read',
+    summary: 'The appraisal for paper',
+    params: byId,
+    carries: 'file',
+  }),
+  recompute: route({
+    method: 'post',
+    path: '/appraisals/:id/recompute',
+    room: 'worth',
+    access: 'read',
+    summary:
+      'The same question from what was known then, and from what is known now, with every cause of the difference',
+    params: byId,
+    answer: answers<Recomputed>('Both figures and what lies between them'),
+    status: 200,
+  }),
+};

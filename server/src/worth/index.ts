@@ -1,0 +1,1 @@
+export { mountWorth } from './routes.ts';

@@ -1,0 +1,299 @@
+/** Appraisals: drafted, made once, shown for ever, and reckoned again with other knowledge. */
+import { ulid } from 'ulid';
+import { edtfInWords } from '@jutbank/core/dates';
+import { statementsOf } from '@jutbank/core/listing';
+import { money, subtractMoney } from '@jutbank/core/money';
+import { CAUSES, VALUE_ENGINE_VERSION, type Cause } from '@jutbank/core/value';
+import {
+  worthRoutes,
+  type AppraisalBody,
+  type AppraisalRecord,
+  type KeptAppraisal,
+  type Recomputed,
+} from '@jutbank/contract/worth';
+import { revisions, type Queries } from '../db/index.ts';
+import { answer, conflict, invalid, notFound, type Mount } from '../http/index.ts';
+import { besideOf, knownOf, pieceRecord, subjectOf, type Beside, type Readers } from '../intake/index.ts';
+import { appendLedger, canonical, entryIntact, sha256 } from '../provenance/index.ts';
+import { shopOf, takeNumber } from '../shop/index.ts';
+import { keepReference, type Markets } from '../value/index.ts';
+import { appraisedFrom, figureIn, type Appraised } from './evidence.ts';
+import { appraisalPaper } from './paper.ts';
+import {
+  appraisalById,
+  appraisalsOf,
+  lastInspection,
+  ratesBetween,
+  salesBetween,
+  storeAppraisal,
+  type StoredAppraisal,
+} from './queries.ts';
+
+export function mountWorth(mount: Mount, readers: Readers, markets: Markets): void {
+  const { database } = mount;
+  const rooms = { database, readers, markets };
+
+  mount.reads(worthRoutes.appraisalDraft, async ({ params, body }) =>
+    answer((await appraisedFrom(rooms, params.id, body)).evidence),
+  );
+
+  mount.preparedWrites(
+    worthRoutes.appraise,
+    async ({ params, body }) => {
+      const appraised = await appraisedFrom(rooms, params.id, body);
+      return {
+        appraised,
+        beside: await besideOf(database, params.id),
+        inspected: await lastInspection(database, params.id),
+      };
+    },
+    async (tx, { params, body, person }, { appraised, beside, inspected }) => {
+      const now = await revisions(tx);
+      const { known } = appraised.evidence;
+      for (const name of ['comparables', 'rates', 'reference'] as const)
+        if (body.known[name] !== known[name] || now[name] !== known[name])
+          throw conflict('Prices, rates or the reference changed meanwhile: look at the figures again.');
+      checkChecks(body, appraised);
+      const shop = await shopOf(tx);
+      const number = `A-${body.effectiveDate.slice(0, 4)}-${String(await takeNumber(tx, 'next_appraisal')).padStart(4, '0')}`;
+      const record: AppraisalRecord = {
+        format: 'jutbank.appraisal/1',
+        number,
+        issuedAt: new Date().toISOString(),
+        shop: shop.name,
+        appraiser: person.name,
+        ...concludedOf(body),
+        ...evidenceWith(appraised, body),
+        piece: pieceOf(appraised, beside, inspected),
+        revisions: {
+          ...known,
+          rules: appraised.evidence.rules,
+          referencePrint: await keepReference(tx, appraised.on.market.reference),
+        },
+      };
+      const text = canonical(record);
+      const id = ulid();
+      const fingerprint = sha256(text);
+      const { seq } = await appendLedger(tx, {
+        pieceId: params.id,
+        kind: 'appraised',
+        person,
+        body: { appraisal: id, number, fingerprint, concluded: record.concluded },
+      });
+      await storeAppraisal(tx, {
+        id,
+        pieceId: params.id,
+        text,
+        record,
+        fingerprint,
+        ledgerSeq: seq,
+        person: person.name,
+      });
+      return answer({
+        id,
+        number,
+        pieceId: params.id,
+        person: person.name,
+        madeAt: record.issuedAt,
+        effectiveDate: record.effectiveDate,
+        concluded: record.concluded,
+        purpose: record.purpose,
+        basis: record.basis,
+      });
+    },
+  );
+
+  mount.reads(worthRoutes.appraisals, async ({ params }) => {
+    await pieceRecord(database, params.id);
+    return answer({ items: await appraisalsOf(database, params.id) });
+  });
+
+  const find = async (id: string): Promise<StoredAppraisal> => {
+    const found = await appraisalById(database, id);
+    if (!found) throw notFound('appraisal');
+    return found;
+  };
+  const kept = async (id: string): Promise<KeptAppraisal & { text: string }> => {
+    const { text, record, fingerprint, ledgerSeq } = await find(id);
+    return { id, record, fingerprint, intact: await isIntact(database, text, fingerprint, ledgerSeq), text };
+  };
+
+  mount.reads(worthRoutes.appraisal, async ({ params }) => {
+    const { text: _, ...shown } = await kept(params.id);
+    return answer(shown);
+  });
+
+  mount.reads(worthRoutes.appraisalRecord, async ({ params, response }) => {
+    const { text, record } = await find(params.id);
+    response
+      .type('application/json')
+      .setHeader('Content-Disposition', `attachment; filename="${record.number}.json"`)
+      .send(text);
+    return undefined;
+  });
+
+  mount.reads(worthRoutes.appraisalPaper, async ({ params, response }) => {
+    const { record, fingerprint } = await find(params.id);
+    response
+      .type('application/pdf')
+      .setHeader('Content-Disposition', `inline; filename="${record.number}.pdf"`)
+      .send(await appraisalPaper(record, fingerprint));
+    return undefined;
+  });
+
+  mount.reads(worthRoutes.recompute, async ({ params }) => {
+    const { record, pieceId } = await find(params.id);
+    return answer(await recomputed(rooms, record, pieceId));
+  });
+}
+
+/** Marks are put on sales that stand in the grid. */
+function checkChecks(body: AppraisalBody, { evidence }: Appraised): void {
+  const there = new Set(evidence.rows.map((row) => row.id));
+  const strange = body.checks.findIndex((check) => !there.has(check.comparable));
+  if (strange >= 0)
+    throw invalid([
+      { pointer: `/checks/${strange}/comparable`, message: 'this sale does not stand in the grid' },
+    ]);
+}
+
+const concludedOf = (body: AppraisalBody) => ({
+  signature: body.signature,
+  purpose: body.purpose,
+  intendedUser: body.intendedUser,
+  interest: body.interest,
+  assumptions: body.assumptions,
+  limiting: body.limiting,
+  concluded: money(body.concluded, body.currency),
+  because: body.because,
+});
+
+function evidenceWith({ evidence }: Appraised, body: AppraisalBody): Omit<typeof evidence, 'known'> {
+  const { known: _, ...rest } = evidence;
+  const checks = new Map(body.checks.map((check) => [check.comparable, check]));
+  return { ...rest, rows: evidence.rows.map((row) => ({ ...row, check: checks.get(row.id) ?? null })) };
+}
+
+function pieceOf(
+  { record, assessment, evidence }: Appraised,
+  beside: Beside,
+  inspected: { by: string | null; at: string | null },
+): AppraisalRecord['piece'] {
+  const { index, answer: identified, date, grade, scale } = assessment;
+  const statements = statementsOf(knownOf(record, assessment, beside));
+  const main = grade.grades.find((g) => g.scale === scale);
+  const decided = record.attribution;
+  const nameOf = (variant: string | null) =>
+    index.variants.get(variant ?? '')?.variant.name ?? 'a form that the reference does not list';
+  return {
+    id: record.id,
+    stockNumber: record.stockNumber,
+    title: record.intake.title,
+    version: record.version,
+    owner: 'the shop',
+    which: {
+      tier: decided?.tier ?? identified.attribution.tier,
+      label: index.patterns.get(evidence.question.subject.pattern)?.name ?? evidence.question.subject.pattern,
+      variants: evidence.byVariant.map(({ variant, probability }) => ({
+        variant,
+        name: nameOf(variant),
+        probability,
+      })),
+    },
+    made: date ? edtfInWords(date.core) : null,
+    condition: main
+      ? { inspected: record.inspected, index: grade.conditionIndex, grade: main.grade, scale }
+      : null,
+    scope: {
+      ...inspected,
+      notExamined: statements.filter((s) => s.kind === 'not-examined').map((s) => s.text),
+    },
+    statements: statements.filter((s) => s.kind !== 'not-examined').map((s) => s.text),
+    pictures: record.pictures.map(({ id, hash, caption }) => ({ id, hash, caption })),
+  };
+}
+
+/** The text has the fingerprint it was given, and the ledger holds that fingerprint and is whole there. */
+async function isIntact(db: Queries, text: string, fingerprint: string, seq: number): Promise<boolean> {
+  const row = await db.row<{ body: string }>('SELECT body FROM ledger_entry WHERE seq = ?', [seq]);
+  const noted = row && (JSON.parse(row.body) as { fingerprint?: string }).fingerprint;
+  return sha256(text) === fingerprint && noted === fingerprint && (await entryIntact(db, seq)).intact;
+}
+
+/**
+ * The recorded question from what was known then; then each of what is known now in place of what was, one after the
+ * other. What the figure moves by at a step is that cause's, so the steps add up to the whole difference.
+ */
+async function recomputed(
+  rooms: { database: Mount['database']; readers: Readers; markets: Markets },
+  record: AppraisalRecord,
+  pieceId: string,
+): Promise<Recomputed> {
+  const { database, readers } = rooms;
+  const was = record.revisions;
+  const now = await revisions(database);
+  const piece = await pieceRecord(database, pieceId);
+  const subjectNow =
+    subjectOf(piece, await readers.assess(database, piece), record.figure.currency)?.subject ??
+    record.question.subject;
+  const { settings } = record.engine;
+  const { question } = record;
+  const figure = (
+    comparables: number,
+    rates: number,
+    reference: string | undefined,
+    engine: typeof settings | undefined,
+    asked = question,
+  ) => figureIn(rooms, asked, record.point, { comparables, rates, reference }, engine);
+  const then = await figure(was.comparables, was.rates, was.referencePrint, settings);
+  const steps = [
+    await figure(now.comparables, was.rates, was.referencePrint, settings),
+    await figure(now.comparables, now.rates, was.referencePrint, settings),
+    await figure(now.comparables, now.rates, undefined, settings),
+    await figure(now.comparables, now.rates, undefined, undefined),
+    await figure(now.comparables, now.rates, undefined, undefined, { ...question, subject: subjectNow }),
+  ];
+  const told = await causesTold(database, record, now, subjectNow);
+  return {
+    recorded: record.figure,
+    then,
+    agrees: then.amount === record.figure.amount,
+    now: steps.at(-1) ?? then,
+    changes: CAUSES.map((cause, i) => ({
+      cause,
+      by: subtractMoney(steps[i] ?? then, (i === 0 ? then : steps[i - 1]) ?? then),
+      told: told[cause],
+    })),
+  };
+}
+
+async function causesTold(
+  db: Queries,
+  record: AppraisalRecord,
+  now: Awaited<ReturnType<typeof revisions>>,
+  subject: AppraisalRecord['question']['subject'],
+): Promise<Record<Cause, string>> {
+  const was = record.revisions;
+  const sales = await salesBetween(db, was.comparables, now.comparables, record.effectiveDate);
+  const rates = await ratesBetween(db, was.rates, now.rates);
+  const count = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`;
+  return {
+    sales:
+      sales.came + sales.went === 0
+        ? 'the same sales'
+        : `${count(sales.came, 'sale', 'sales')} came in, ${count(sales.went, 'was', 'were')} set aside`,
+    rates: rates === 0 ? 'the same rates' : `${count(rates, 'rate was', 'rates were')} entered or replaced`,
+    reference:
+      was.reference === now.reference
+        ? 'the same reference'
+        : `${count(now.reference - was.reference, 'change', 'changes')} of the reference`,
+    engine:
+      record.engine.version === VALUE_ENGINE_VERSION
+        ? `the same engine, ${VALUE_ENGINE_VERSION}`
+        : `${record.engine.version} then, ${VALUE_ENGINE_VERSION} now`,
+    piece:
+      canonical(subject) === canonical(record.question.subject)
+        ? 'the piece as it was described'
+        : 'the piece is described otherwise now: what it is, its condition or what comes with it',
+  };
+}
