@@ -1,6 +1,7 @@
 /** Fills an empty installation with the demo shop, through the public routes. */
 import { sharedObservations } from './world/observe.ts';
 import { fillPiece } from './fill.ts';
+import { appraise } from './fillAppraisals.ts';
 import { fillCondition } from './fillCondition.ts';
 import { fillWorth, reckoning, valueStock } from './fillWorth.ts';
 import { Client } from './client.ts';
@@ -11,6 +12,8 @@ import { demoPack } from './world/reference.ts';
 
 const SEED = 20260412;
 const COMPARABLES = 1500;
+/** Of them those that came in after the shop had appraised. */
+const AUTUMN = 120;
 
 export const DEMO_PASSWORD = 'harbour light 12';
 const people = [
@@ -61,19 +64,21 @@ export async function fillDemo(address: string): Promise<void> {
   await client.call('POST', '/exchange-rates', { base: 'EUR', rates: demoRates(luck, today) });
   await client.call('POST', '/exchange-rates/fetch', {});
   await client.call('PUT', '/worth-settings', reckoning, 0);
-  const csv = new FormData();
-  csv.set(
-    'file',
-    new Blob([demoComparables(luck, today, COMPARABLES)], { type: 'text/csv' }),
-    'comparables.csv',
-  );
-  await client.call('POST', '/comparables/import', csv);
+  const [header = '', ...prices] = demoComparables(luck, today, COMPARABLES).split('\n');
+  const listed = (rows: readonly string[], name: string) => {
+    const csv = new FormData();
+    csv.set('file', new Blob([[header, ...rows].join('\n')], { type: 'text/csv' }), name);
+    return client.call('POST', '/comparables/import', csv);
+  };
+  await listed(prices.slice(0, -AUTUMN), 'comparables.csv');
   for (const story of stories) await fillPiece(client, story, sharedObservations(story, luck), luck);
   await askAndWatch(client);
   const second = new Client(address);
   await second.call('POST', '/session', { email: people[1]?.email, password: DEMO_PASSWORD });
   await fillCondition(client, second);
   await fillWorth(client, new Set(demoPack.patterns?.map((p) => p.id)));
+  await appraise(client, today);
+  await listed(prices.slice(-AUTUMN), 'autumn-results.csv');
   await valueStock(client);
 }
 

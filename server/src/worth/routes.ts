@@ -2,8 +2,8 @@
 import { ulid } from 'ulid';
 import { edtfInWords } from '@jutbank/core/dates';
 import { statementsOf } from '@jutbank/core/listing';
-import { money, subtractMoney } from '@jutbank/core/money';
-import { CAUSES, VALUE_ENGINE_VERSION, type Cause } from '@jutbank/core/value';
+import { money, subtractMoney, type Money } from '@jutbank/core/money';
+import { CAUSES, VALUE_ENGINE_VERSION, VALUE_SETTINGS, type Cause } from '@jutbank/core/value';
 import {
   worthRoutes,
   type AppraisalBody,
@@ -206,7 +206,9 @@ function pieceOf(
       : null,
     scope: {
       ...inspected,
-      notExamined: statements.filter((s) => s.kind === 'not-examined').map((s) => s.text),
+      notExamined: statements
+        .filter((s) => s.kind === 'not-examined')
+        .map((s) => s.text.replace(/^Not examined, /, '')),
     },
     statements: statements.filter((s) => s.kind !== 'not-examined').map((s) => s.text),
     pictures: record.pictures.map(({ id, hash, caption }) => ({ id, hash, caption })),
@@ -246,13 +248,22 @@ async function recomputed(
     asked = question,
   ) => figureIn(rooms, asked, record.point, { comparables, rates, reference }, engine);
   const then = await figure(was.comparables, was.rates, was.referencePrint, settings);
-  const steps = [
-    await figure(now.comparables, was.rates, was.referencePrint, settings),
-    await figure(now.comparables, now.rates, was.referencePrint, settings),
-    await figure(now.comparables, now.rates, undefined, settings),
-    await figure(now.comparables, now.rates, undefined, undefined),
-    await figure(now.comparables, now.rates, undefined, undefined, { ...question, subject: subjectNow }),
-  ];
+  const steps: Money[] = [];
+  // what is the same then and now moves nothing and need not be reckoned
+  const step = async (same: boolean, figure: () => Promise<Money>) =>
+    steps.push(same ? (steps.at(-1) ?? then) : await figure());
+  await step(was.comparables === now.comparables, () =>
+    figure(now.comparables, was.rates, was.referencePrint, settings),
+  );
+  await step(was.rates === now.rates, () => figure(now.comparables, now.rates, was.referencePrint, settings));
+  await step(was.reference === now.reference, () => figure(now.comparables, now.rates, undefined, settings));
+  await step(
+    record.engine.version === VALUE_ENGINE_VERSION && canonical(settings) === canonical(VALUE_SETTINGS),
+    () => figure(now.comparables, now.rates, undefined, undefined),
+  );
+  await step(canonical(subjectNow) === canonical(question.subject), () =>
+    figure(now.comparables, now.rates, undefined, undefined, { ...question, subject: subjectNow }),
+  );
   const told = await causesTold(database, record, now, subjectNow);
   return {
     recorded: record.figure,

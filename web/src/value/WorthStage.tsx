@@ -13,6 +13,7 @@ import { MoneyEnds } from '../sale/MoneyEnds.tsx';
 import { useSheet } from '../intake/PiecePage.tsx';
 import { StageBar } from '../parts/StageBar.tsx';
 import { useStage } from '../parts/usePiece.ts';
+import { Appraisals } from '../worth/Appraisals.tsx';
 import { AdjustmentGrid } from './AdjustmentGrid.tsx';
 import { useVariantNames } from '../parts/names.ts';
 import { inWords, moneyText, sentence } from '../parts/words.ts';
@@ -141,6 +142,7 @@ export default function WorthStage() {
                 An estimate from sales, not an appraisal: for tax, court or insurance a licensed appraiser may
                 be needed.
               </p>
+              <Appraisals sheet={sheet} />
             </>
           )}
         </section>

@@ -1,0 +1,227 @@
+/** An appraisal in the making: what it is for on the left, what it rests on beside it; nothing is kept before it is signed. */
+import { Button, Checkbox, FormControlLabel, TextField } from '@mui/material';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState, type ReactNode } from 'react';
+import { useNavigate } from 'react-router';
+import {
+  BASES,
+  PURPOSES,
+  type AppraisalEvidence,
+  type AppraisalSummary,
+  type Basis,
+  type Purpose,
+  type SaleCheck,
+} from '@jutbank/contract/worth';
+import { ApiProblem, call } from '../app/api.ts';
+import { useMay, useSession } from '../app/session.ts';
+import { Failed, Loading } from '../app/states.tsx';
+import { useSheet } from '../intake/PiecePage.tsx';
+import { Choice } from '../parts/Choice.tsx';
+import { dayText, moneyText } from '../parts/words.ts';
+import { Evidence } from './Evidence.tsx';
+import { BASIS_WORDS, PURPOSE_WORDS } from './words.ts';
+import './worth.css';
+
+interface Assumed {
+  text: string;
+  extraordinary: boolean;
+  effect: string;
+}
+const today = () => new Date().toISOString().slice(0, 10);
+
+export default function AppraisePage() {
+  const sheet = useSheet();
+  const { shop, person } = useSession();
+  const may = useMay('appraise');
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const [basis, setBasis] = useState<Basis>('market');
+  const [effectiveDate, setEffectiveDate] = useState(today());
+  const [purpose, setPurpose] = useState<Purpose>('insurance');
+  const [texts, setTexts] = useState({
+    intendedUser: '',
+    interest: 'The shop owns the piece.',
+    limiting: '',
+    because: '',
+    signature: person.name,
+    concluded: '',
+  });
+  const [assumptions, setAssumptions] = useState<Assumed[]>([]);
+  const [checks, setChecks] = useState<ReadonlyMap<string, SaleCheck>>(new Map());
+  const asked = { basis, effectiveDate, currency: shop.baseCurrency };
+  const draft = useQuery({
+    queryKey: ['of-piece', sheet.id, 'appraisal', basis, effectiveDate],
+    queryFn: () => call<AppraisalEvidence>('POST', `/pieces/${sheet.id}/appraisals/draft`, { body: asked }),
+    placeholderData: (previous) => previous,
+    enabled: may,
+  });
+  const sign = useMutation({
+    mutationFn: () =>
+      call<AppraisalSummary>('POST', `/pieces/${sheet.id}/appraisals`, {
+        body: {
+          ...asked,
+          known: draft.data?.known,
+          purpose,
+          ...texts,
+          assumptions: assumptions
+            .filter((a) => a.text.trim() !== '')
+            .map(({ text, extraordinary, effect }) => ({
+              text,
+              extraordinary,
+              effectPct: effect.trim() === '' ? null : Number(effect.replace(',', '.')),
+            })),
+          checks: [...checks.values()],
+        },
+      }),
+    onSuccess: (made) => {
+      void queries.invalidateQueries({ queryKey: ['of-piece', sheet.id] });
+      void navigate(`/appraisals/${made.id}`);
+    },
+    onError: (error) => {
+      // figures that moved are drawn anew beside what was typed
+      if (error instanceof ApiProblem && error.status === 409) void draft.refetch();
+    },
+  });
+  const problem = sign.error instanceof ApiProblem ? sign.error : undefined;
+  if (!may) return <p className="soft stage">Only an appraiser or the owner appraises.</p>;
+  const text = (
+    key: keyof typeof texts,
+    label: string,
+    more: { rows?: number; hint?: string } = {},
+  ): ReactNode => (
+    <TextField
+      label={label}
+      value={texts[key]}
+      {...(more.rows ? { multiline: true, minRows: more.rows } : {})}
+      error={!!problem?.at(`/${key}`)}
+      helperText={problem?.at(`/${key}`) ?? more.hint}
+      onChange={(e) => setTexts({ ...texts, [key]: e.target.value })}
+    />
+  );
+  const early = draft.error instanceof ApiProblem ? draft.error.at('/effectiveDate') : undefined;
+  return (
+    <div className="stage appraise">
+      <form
+        noValidate
+        onSubmit={(e) => {
+          e.preventDefault();
+          sign.mutate();
+        }}
+      >
+        <h2 className="sec">Appraise it</h2>
+        <div className="pairwise">
+          <Choice
+            label="Basis of value"
+            value={basis}
+            options={BASES}
+            words={(b) => BASIS_WORDS[b]}
+            onChange={(b) => b !== '' && setBasis(b)}
+          />
+          <Choice
+            label="For"
+            value={purpose}
+            options={PURPOSES}
+            words={(p) => PURPOSE_WORDS[p]}
+            onChange={(p) => p !== '' && setPurpose(p)}
+          />
+        </div>
+        <TextField
+          label="As of"
+          type="date"
+          value={effectiveDate}
+          slotProps={{ inputLabel: { shrink: true }, htmlInput: { max: today() } }}
+          error={!!early}
+          helperText={early ?? 'Later sales do not count.'}
+          onChange={(e) => e.target.value !== '' && setEffectiveDate(e.target.value)}
+        />
+        {text('intendedUser', 'Who will use it')}
+        {text('interest', 'Your interest in the piece', { rows: 2 })}
+        <Assumptions list={assumptions} onChange={setAssumptions} problem={problem} />
+        {text('limiting', 'Limiting conditions', { rows: 2 })}
+        {text('concluded', `Concluded value, ${shop.baseCurrency}`, {
+          hint: draft.data ? `The figure is ${moneyText(draft.data.figure)}.` : '',
+        })}
+        {text('because', 'Why this value', { rows: 3 })}
+        {text('signature', 'Signed')}
+        {problem && problem.errors.length === 0 && (
+          <p className="problem" role="alert">
+            {problem.message}
+          </p>
+        )}
+        <div>
+          <Button type="submit" variant="contained" disabled={sign.isPending || !draft.data}>
+            Sign and keep
+          </Button>
+          <p className="soft" style={{ marginTop: 6 }}>
+            It is kept as it is and never changed. For tax, court or insurance a licensed appraiser may be
+            needed.
+          </p>
+        </div>
+      </form>
+      <section aria-label="What it rests on" aria-busy={draft.isFetching}>
+        {draft.isError && !early ? (
+          <Failed error={draft.error} retry={() => void draft.refetch()} />
+        ) : draft.data ? (
+          <Evidence
+            evidence={draft.data}
+            heading={`What it rests on, ${dayText(effectiveDate)}`}
+            checks={checks}
+            onCheck={(check) => setChecks(new Map(checks).set(check.comparable, check))}
+          />
+        ) : (
+          <Loading />
+        )}
+      </section>
+    </div>
+  );
+}
+
+function Assumptions({
+  list,
+  onChange,
+  problem,
+}: {
+  list: readonly Assumed[];
+  onChange: (list: Assumed[]) => void;
+  problem: ApiProblem | undefined;
+}) {
+  const change = (i: number, to: Partial<Assumed>) =>
+    onChange(list.map((a, k) => (k === i ? { ...a, ...to } : a)));
+  return (
+    <fieldset className="assumptions">
+      <legend>Assumptions</legend>
+      {list.map((assumed, i) => (
+        <div key={i} className="assumption">
+          <TextField
+            label="It is assumed that"
+            value={assumed.text}
+            error={!!problem?.at(`/assumptions/${i}/text`)}
+            helperText={problem?.at(`/assumptions/${i}/text`)}
+            onChange={(e) => change(i, { text: e.target.value })}
+          />
+          <TextField
+            label="Were it not so, %"
+            value={assumed.effect}
+            slotProps={{ htmlInput: { inputMode: 'decimal' } }}
+            error={!!problem?.at(`/assumptions/${i}/effectPct`)}
+            helperText={problem?.at(`/assumptions/${i}/effectPct`)}
+            onChange={(e) => change(i, { effect: e.target.value })}
+          />
+          <FormControlLabel
+            control={
+              <Checkbox
+                checked={assumed.extraordinary}
+                onChange={(e) => change(i, { extraordinary: e.target.checked })}
+              />
+            }
+            label="extraordinary"
+          />
+          <Button onClick={() => onChange(list.filter((_, k) => k !== i))}>Take out</Button>
+        </div>
+      ))}
+      <Button onClick={() => onChange([...list, { text: '', extraordinary: false, effect: '' }])}>
+        Add an assumption
+      </Button>
+    </fieldset>
+  );
+}
