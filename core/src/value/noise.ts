@@ -124,7 +124,10 @@ export function nextNoise(
   if (n === 0) return noise;
   const hold = settings.varianceHold;
   const prior = (settings.noise / noise.scale) ** 2;
-  const common = (all + hold * prior) / (free + hold);
+  // held on the log: how quiet a market is is not known to within a multiple
+  const common = Math.exp(
+    (free * Math.log(Math.max(all / free, 1e-6)) + hold * Math.log(prior)) / (free + hold),
+  );
   const factors = noise.factors.map((levelsOf, g) => {
     const sums = new Float64Array(levelsOf.length);
     const counts = new Float64Array(levelsOf.length);

@@ -84,7 +84,7 @@ export const VALUE_SETTINGS = {
   opinionHold: 20,
   grossShare: 0.04,
   /** prices by which the share of gross errors is held to that */
-  grossHold: 1500,
+  grossHold: 100,
   grossSd: 1.5,
   rounds: 30,
   /** rounds from a solution that is nearly right */
