@@ -109,7 +109,7 @@ export interface AppraisalEvidence {
     at: string;
   }[];
   corrected: Money | null;
-  engine: { version: string; settings: ValueSettings };
+  engine: { version: string; settings: ValueSettings; middles: Record<string, number> };
   known: z.infer<typeof knownState>;
   rules: number;
 }

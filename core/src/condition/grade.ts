@@ -247,8 +247,12 @@ export function mainScale(construction: GradeQuestion['construction'], age?: num
 }
 
 /** The middle of a grade's band in index points, for a price row that gives only the word. */
-export function middleOfGrade(scaleId: string, grade: string): number | undefined {
-  const scale = SCALES.find((s) => s.id === scaleId);
+export function middleOfGrade(
+  scaleId: string,
+  grade: string,
+  scales: RuleSet['scales'] = SCALES,
+): number | undefined {
+  const scale = scales.find((s) => s.id === scaleId);
   const at = scale?.grades.findIndex((g) => g.grade === grade) ?? -1;
   const band = scale?.grades[at];
   if (!scale || !band) return undefined;

@@ -30,6 +30,16 @@ describe('an offer', () => {
     expect(judgeOffer(10, best.price, best, net, undefined).advice).toBe('wait');
     expect(judgeOffer(0.8 * best.price, best.price, best, net, undefined).advice).toBe('counter');
   });
+  test('waiting is never worth more than what is asked: the ask itself is always taken', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 20, max: 200 }), (ask) => {
+        const at = judgeOffer(ask, ask, best, net, undefined);
+        expect(at.advice).toBe('take');
+        expect(at.waiting).toBeLessThanOrEqual(net(ask) + 1e-9);
+        expect(judgeOffer(1, ask, best, net, undefined).waiting).toBeLessThanOrEqual(net(ask) + 1e-9);
+      }),
+    );
+  });
   test('is never taken below the floor, and a counter lies between offer and ask', () => {
     fc.assert(
       fc.property(fc.integer({ min: 1, max: 200 }), fc.integer({ min: 60, max: 200 }), (offer, ask) => {

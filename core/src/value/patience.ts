@@ -131,9 +131,10 @@ export function judgeOffer(
   floor: number | undefined,
 ): OfferJudgement {
   const left = net(offer);
-  const waiting = best.value;
+  // whoever waits gets what is asked, and no more
+  const waiting = Math.min(best.value, net(ask));
   const least = floor ?? 0;
-  const enough = left >= waiting && offer >= least;
+  const enough = offer >= ask || (left >= waiting && offer >= least);
   // between the offer and the ask, where what is left is at least what waiting is worth
   const middle = Math.min(ask, Math.max(least, offer, (offer + ask) / 2));
   const counter = enough

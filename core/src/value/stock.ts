@@ -46,7 +46,8 @@ export function repriceAdvice(
   hazard: Hazard,
   settings = REPRICE_SETTINGS,
 ): Reprice | undefined {
-  const ask = Math.max(piece.best.price, piece.floor ?? 0);
+  // the ask that pays best may lie beyond what such pieces bring: what is advised does not
+  const ask = Math.max(Math.min(Math.max(piece.best.price, piece.low), piece.high), piece.floor ?? 0);
   if (piece.ask === undefined) return { reasons: ['no-ask'], ask };
   const reasons: RepriceReason[] = [];
   if (piece.ask > piece.high) reasons.push('above');
@@ -59,6 +60,8 @@ export function repriceAdvice(
     Math.abs(Math.log(piece.estimate / piece.before)) > Math.log(1 + settings.moved)
   )
     reasons.push('moved');
+  // what lies outside the range does not fit, however near the best ask is
+  const outside = piece.ask > piece.high || piece.ask < piece.low;
   const near = Math.abs(piece.ask / ask - 1) <= settings.near;
-  return reasons.length === 0 || near ? undefined : { reasons, ask };
+  return reasons.length === 0 || (near && !outside) ? undefined : { reasons, ask };
 }

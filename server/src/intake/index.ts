@@ -15,6 +15,7 @@ export { noteState, writeFindings } from './condition.ts';
 export { addPicture, PictureStore, uploadedPicture } from './pictures.ts';
 export { instant, loadPieces, type PieceRecord } from './record.ts';
 export { takeIn } from './takeIn.ts';
+export { costOf, costsOf } from './costs.ts';
 export { ownPrice } from './ownPrices.ts';
 export { overridesOf } from './overrides.ts';
 export { besideOf, knownOf, type Beside } from './statements.ts';

@@ -85,7 +85,10 @@ export function mountLots(mount: Mount, readers: Readers, markets: Markets): voi
     const pieces = await db.rows<PieceOfLot>(`${PIECES} WHERE p.lot_id = ? ORDER BY p.id`, [id]);
     const values = await valuesOf(db, readers, on, lot, pieces);
     const recovery = recoveryOf(lot, pieces, on);
-    const still = pieces.filter((p) => p.stage !== 'sold').map((p) => values.get(p.id)?.estimate);
+    // what the shop says a piece is worth counts before what is estimated
+    const still = pieces
+      .filter((p) => p.stage !== 'sold')
+      .map((p) => (p.lot_value === null ? values.get(p.id)?.estimate : new Decimal(p.lot_value)));
     const known = still.filter((v) => v !== undefined);
     const amountOf = (x: Decimal.Value | null | undefined) =>
       x == null ? null : money(x, lot.currency).amount;

@@ -14,6 +14,7 @@ import type { RuleLibrary } from '../rules/index.ts';
 import { answerEstimate, todayIso, VENUE_OF_SHOP, type Markets } from '../value/index.ts';
 import { assessPiece, isSealed, type Assessment } from './assess.ts';
 import { progressOf } from './change.ts';
+import { costOf } from './costs.ts';
 import { seenBefore } from './numbers.ts';
 import type { PieceRecord } from './record.ts';
 
@@ -343,7 +344,8 @@ function slipOf(record: PieceRecord, readings: Readings): PieceSlip {
     missing: missingNext(progressOf(record)),
     attention: record.sale ? [] : attention,
     picture: record.pictures[0]?.hash ?? null,
-    cost: record.intake.price,
+    // amounts in other currencies are added where there are rates: on the sheets of money
+    cost: costOf(record, record.intake.price?.currency ?? '', () => undefined) ?? record.intake.price,
     ask: record.pricing.ask,
     readings,
   };

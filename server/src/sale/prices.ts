@@ -16,7 +16,7 @@ import {
 } from '@jutbank/core/value';
 import { CARE, type Care, type WorthSettings } from '@jutbank/contract/sale';
 import type { Queries } from '../db/index.ts';
-import type { PieceRecord, Readers } from '../intake/index.ts';
+import { costOf, type PieceRecord, type Readers } from '../intake/index.ts';
 import { usualChannel, worthSettingsOf } from '../shop/index.ts';
 import { subjectAsked, todayIso, VENUE_OF_SHOP, type MarketOnDay, type Markets } from '../value/index.ts';
 
@@ -49,7 +49,7 @@ export async function shopPrices(db: Queries, markets: Markets): Promise<ShopPri
 export interface PiecePrices extends ShopPrices {
   readonly subject: EstimateSubject;
   readonly retail: Estimate;
-  /** what was paid for it, brought to the base */
+  /** what was paid for it and for what was done to it, brought to the base */
   readonly cost: string | undefined;
   /** what is left of a price after the usual channel and tax */
   readonly net: (price: number) => number;
@@ -68,7 +68,7 @@ export async function piecePrices(
   const { on, settings, hazard, holding } = shop;
   const subject = subjectAsked(question.subject);
   const retail = await estimateIn(on, subject, VENUE_OF_SHOP);
-  const cost = inBase(on, record.intake.price);
+  const cost = costOf(record, on.base, (currency) => on.rates(currency, on.day)?.toString())?.amount;
   const { channel } = usualChannel(settings);
   const net = (price: number) =>
     Number(leftOf(on.base, channel, money(price, on.base).amount, settings.tax, cost ?? '0').left);

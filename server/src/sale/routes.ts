@@ -1,7 +1,7 @@
 import { randomInt } from 'node:crypto';
 import { ulid } from 'ulid';
 import { claimFor, type ListingFacts } from '@jutbank/core/listing';
-import { convert, money, subtractMoney, type Money } from '@jutbank/core/money';
+import { money, subtractMoney, type Money } from '@jutbank/core/money';
 import { leftOf, netOf, type Channel } from '@jutbank/core/sale';
 import {
   saleRoutes,
@@ -11,7 +11,7 @@ import {
   type WorthSettings,
 } from '@jutbank/contract/sale';
 import { answer, conflict, decodeCursor, invalid, notFound, pageOf, type Mount } from '../http/index.ts';
-import { besideOf, changePiece, ownPrice, type PieceRecord, type Readers } from '../intake/index.ts';
+import { besideOf, changePiece, costOf, ownPrice, type PieceRecord, type Readers } from '../intake/index.ts';
 import { factsOf, type Marketplace } from '../listing/index.ts';
 import { entryIntact } from '../provenance/index.ts';
 import { shopOf, takeNumber, usualChannel, worthSettingsOf } from '../shop/index.ts';
@@ -57,9 +57,10 @@ export function mountSale(
         endRef = record.listing?.state === 'published' ? record.listing.marketplaceRef : null;
         const { settings } = await worthSettingsOf(tx);
         const channel = channelOfSale(settings, body);
-        const cost = record.intake.price;
         const rate = (currency: string) => on.rates(currency, on.day)?.toString();
-        const costHere = cost && convert(cost, price.currency, rate);
+        const costHere = costOf(record, price.currency, rate);
+        const bought = record.intake.price;
+        const cost = bought && costOf(record, bought.currency, rate);
         // where nobody knows what was paid, the whole price counts as margin
         const { tax, left } = leftOf(
           price.currency,

@@ -106,6 +106,51 @@ describe('the stock', () => {
     expect(of(valuation, 'Old jack').reprice).toBeNull();
     expect(valuation.history).toHaveLength(3);
   });
+  test('what was done to a piece is part of what it cost', async () => {
+    const id = await piece('Treated jack', '60.50', daysAgo(400));
+    const put = async (path: string, body: object, method = 'PUT') => {
+      const { etag } = await server.owner.call('GET', `/pieces/${id}`);
+      const reply = await server.owner.call(method, `/pieces/${id}/${path}`, body, {
+        'If-Match': etag ?? '',
+      });
+      expect(reply.status).toBeLessThan(300);
+    };
+    await put('condition', {
+      findings: [{ part: 'blade', defect: 'rust', severity: 'light' }],
+      completeness: {},
+      inspected: true,
+    });
+    await put(
+      'treatments',
+      {
+        kind: 'remove-rust',
+        doneOn: daysAgo(1),
+        doneBy: 'the works',
+        product: 'oil',
+        grit: '',
+        reason: 'it was spreading',
+        reversible: false,
+        cost: { amount: '12.25', currency: 'EUR' },
+        removes: [0],
+        adds: [],
+      },
+      'POST',
+    );
+    expect(of(await valued(), 'Treated jack').cost).toEqual({ amount: '72.75', currency: 'EUR' });
+    const sheet = (await server.owner.call('GET', `/pieces/${id}`)).body;
+    expect(sheet.cost).toEqual({ amount: '72.75', currency: 'EUR' });
+    const { money } = (await server.owner.call('GET', `/pieces/${id}/money`)).body;
+    expect(Number(money.breakEven.net.amount)).toBeGreaterThanOrEqual(72.75);
+    const sold = await server.owner.call('POST', `/pieces/${id}/sale`, {
+      price: { amount: '150.00', currency: 'EUR' },
+      channel: 'counter',
+      buyerName: 'A collector',
+      ageChecked: true,
+    });
+    expect(sold.status).toBe(201);
+    expect(sold.body.cost).toEqual({ amount: '72.75', currency: 'EUR' });
+    expect(Number(sold.body.margin.amount)).toBeCloseTo(Number(sold.body.net.left) - 72.75, 2);
+  });
   test('trends are told of the market, the maker and the pattern that have sales enough', async () => {
     const { trends } = await valued();
     expect(trends.map((t) => [t.of, t.name])).toEqual([

@@ -21,7 +21,7 @@ import {
 } from '@jutbank/contract/sale';
 import type { Database, Queries } from '../db/index.ts';
 import { answer, type Mount } from '../http/index.ts';
-import { dayBounds, instant, loadPieces, type PieceRecord, type Readers } from '../intake/index.ts';
+import { costOf, dayBounds, instant, loadPieces, type PieceRecord, type Readers } from '../intake/index.ts';
 import { queueJob } from '../jobs/index.ts';
 import type { MarketOnDay, Markets } from '../value/index.ts';
 import { inBase, piecePrices, shopPrices, type ShopPrices } from './prices.ts';
@@ -167,9 +167,8 @@ async function valued(
   const published = record.listing?.state === 'published' ? record.listing.publishedAt : null;
   const weeks = published === null ? undefined : (Date.now() - Date.parse(published)) / (7 * DAY_MS);
   const number = (text: string | undefined) => (text === undefined ? undefined : Number(text));
-  const [ask, floor, cost] = [record.pricing.ask, record.pricing.floor, record.intake.price].map((m) =>
-    inBase(on, m),
-  );
+  const [ask, floor] = [record.pricing.ask, record.pricing.floor].map((m) => inBase(on, m));
+  const cost = costOf(record, on.base, (currency) => on.rates(currency, on.day)?.toString());
   const advice =
     prices &&
     repriceAdvice(
@@ -193,7 +192,7 @@ async function valued(
     title: record.intake.title,
     days,
     age: ageOf(days),
-    cost: cost === undefined ? null : money(cost, on.base),
+    cost,
     // no worth without a sale near it
     worth: prices?.retail.supported
       ? {

@@ -2,11 +2,12 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import { fitMarket, type ValueSettings } from '@jutbank/core/value';
 import { openDatabase, revisions } from '../db/index.ts';
+import { RuleLibrary } from '../rules/index.ts';
 import { shopOf } from '../shop/index.ts';
 import { keptReference, type Knowledge } from './knowledge.ts';
 import { loadRates, rateOn } from './queries.ts';
 import { marketReference } from './reference.ts';
-import { salesKnown, salesUpTo } from './sales.ts';
+import { middlesOf, salesKnown, salesUpTo } from './sales.ts';
 import { storedFits, storeFit, type MarketFit } from './storedFit.ts';
 
 export interface FitRequest {
@@ -30,13 +31,18 @@ async function fitKnown({ asOf, settings }: FitRequest, known: Knowledge): Promi
     reference:
       known.reference === undefined ? await marketReference(tx) : await keptReference(tx, known.reference),
     now: await revisions(tx),
-    ...(await salesKnown(tx, { asOf, comparables: known.comparables })),
+    ...(await salesKnown(
+      tx,
+      { asOf, comparables: known.comparables },
+      known.middles ?? middlesOf(await new RuleLibrary(tx).inUse()),
+    )),
   }));
   return {
     asOf,
     reference: now.reference,
     comparables: known.comparables,
     rates: known.rates,
+    rules: now.rules,
     grades,
     fitted: fitMarket(sales, reference, rates, settings ? { settings } : {}),
   };
@@ -50,7 +56,12 @@ async function fit(request: FitRequest): Promise<MarketFit> {
     const now = await revisions(tx);
     const shop = await shopOf(tx);
     const rates = rateOn(await loadRates(tx), shop.baseCurrency);
-    return { now, rates, reference: await marketReference(tx), ...(await salesUpTo(tx, asOf)) };
+    return {
+      now,
+      rates,
+      reference: await marketReference(tx),
+      ...(await salesUpTo(tx, asOf, middlesOf(await new RuleLibrary(tx).inUse()))),
+    };
   });
   const last = (await storedFits(database))[0]?.fitted;
   const start = last && sales.length <= ANEW_AFTER * last.learnedFrom ? last : undefined;
@@ -59,6 +70,7 @@ async function fit(request: FitRequest): Promise<MarketFit> {
     reference: now.reference,
     comparables: now.comparables,
     rates: now.rates,
+    rules: now.rules,
     grades,
     fitted: fitMarket(sales, reference, rates, { start }),
   };

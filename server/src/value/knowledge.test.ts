@@ -1,5 +1,6 @@
 /** An answer of any day can be made again from what was known on that day. */
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { documentOf, SHIPPED_RULES, type ScaleRules } from '@jutbank/core/condition';
 import { csv, serverForTest, testPack, type TestServer } from '../testing/index.ts';
 
 let server: TestServer;
@@ -77,6 +78,44 @@ describe('what was known on a day', () => {
     const nothing = await ask({ knownOn: '2020-01-01' });
     expect(nothing.supported).toBe(false);
     expect(nothing.comparables).toEqual([]);
+  });
+
+  test('a grade word stands for what the shop’s own scale says it is', async () => {
+    await send(
+      Array.from(
+        { length: 30 },
+        (_, i) =>
+          `2026-0${1 + (i % 8)}-1${i % 9},${90 + (i % 5)},EUR,sold,Lantern Row,online,jack,second,${60 + i}`,
+      ),
+    );
+    const form = new FormData();
+    form.set(
+      'file',
+      new Blob([
+        [
+          'sale_date,price,currency,price_kind,venue,venue_kind,pattern,variant,grade_scale,grade',
+          ...Array.from(
+            { length: 12 },
+            (_, i) => `2026-06-${10 + i},140,EUR,sold,Lantern Row,online,jack,first,collector,excellent`,
+          ),
+        ].join('\n'),
+      ]),
+      'words.csv',
+    );
+    await server.owner.call('POST', '/comparables/import', form);
+    const before = Number((await ask()).estimate.amount);
+    const scale = documentOf(SHIPPED_RULES, 'collector') as ScaleRules;
+    const at = scale.grades.findIndex(({ grade }) => grade === 'excellent');
+    const lower = scale.grades.map((g, i) =>
+      i < at ? g : { ...g, from: i === scale.grades.length - 1 ? 0 : 40 - 8 * (i - at) },
+    );
+    const kept = await server.owner.call('POST', '/condition-rules', {
+      document: { ...scale, grades: lower },
+      note: 'excellent reaches lower here',
+    });
+    expect([kept.status, kept.body.errors]).toEqual([201, undefined]);
+    // the same sales were of poorer pieces: one in good condition is worth more than they brought
+    expect(Number((await ask()).estimate.amount)).toBeGreaterThan(before * 1.002);
   });
 
   test('a day that is none is told at its place', async () => {

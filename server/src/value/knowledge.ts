@@ -12,6 +12,8 @@ export interface Knowledge {
   readonly comparables: number;
   readonly rates: number;
   readonly reference?: string | undefined;
+  /** what a grade word stood for by its band, `scale grade`; undefined for the rules in use */
+  readonly middles?: Readonly<Record<string, number>> | undefined;
 }
 
 /** What had been entered by the end of a day (UTC). */

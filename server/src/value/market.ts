@@ -214,7 +214,8 @@ export class Markets {
 
   /** Fitted from the beginning, so that the same knowledge always gives the same answer. */
   async asKnown(asOf: string, known: Knowledge, settings?: ValueSettings): Promise<MarketOnDay> {
-    const key = JSON.stringify([asOf, known, settings, (await revisions(this.database)).reference]);
+    const { reference, rules } = await revisions(this.database);
+    const key = JSON.stringify([asOf, known, settings, reference, rules]);
     const found = this.#known.get(key);
     if (found) return found;
     const preparing = this.#prepareKnown(asOf, known, settings);
@@ -255,7 +256,7 @@ export class Markets {
 
   async #on(asOf: string): Promise<MarketOnDay> {
     const now = await revisions(this.database);
-    const key = [now.reference, now.comparables, now.rates, asOf].join(' ');
+    const key = [now.reference, now.comparables, now.rates, now.rules, asOf].join(' ');
     const known = this.#ready.get(key);
     if (known) return known;
     const preparing = this.#prepare(now, asOf, key);
@@ -273,7 +274,7 @@ export class Markets {
     for (let now = first, tries = 0; tries < MOST_TRIES; tries++) {
       const { table, rates, base, reference } = await this.#basisOf(now);
       for (const fit of this.#fits) {
-        if (fit.rates !== now.rates) continue;
+        if (fit.rates !== now.rates || fit.rules !== now.rules) continue;
         const from = this.#lastAmended(fit, asOf, now);
         const change = await changeBetween(
           this.database,

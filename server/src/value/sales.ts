@@ -1,6 +1,6 @@
 /** Prices as the regression reads them, and what changed among them between two revisions. */
 import { dayOf } from '@jutbank/core/dates';
-import { middleOfGrade } from '@jutbank/core/condition';
+import { middleOfGrade, type RuleSet } from '@jutbank/core/condition';
 import type { Alteration, Comparable, ItemState, PriceKind, VenueKind } from '@jutbank/core/value';
 import type { Queries } from '../db/index.ts';
 
@@ -38,13 +38,19 @@ const gradeKey = (row: SaleRow) =>
 
 /** How firmly a grade word is held to the middle of its band, in sales. */
 const GRADE_HOLD = 8;
-const bandMiddle = (key: string) => {
-  const [scale = '', grade = ''] = key.split(' ');
-  return middleOfGrade(scale, grade);
-};
+/** The middle of every grade's band in the scales that a shop grades by, by `scale grade`. */
+export const middlesOf = (rules: RuleSet): GradeIndex =>
+  Object.fromEntries(
+    rules.scales.flatMap((scale) =>
+      scale.grades.map(({ grade }) => [
+        `${scale.id} ${grade}`,
+        middleOfGrade(scale.id, grade, rules.scales) ?? 0,
+      ]),
+    ),
+  );
 
 /** A grade alone stands for what the rows that tell both say, held to the middle of its band. */
-function gradesOf(rows: readonly SaleRow[]): GradeIndex {
+function gradesOf(rows: readonly SaleRow[], middles: GradeIndex): GradeIndex {
   const sums = new Map<string, { total: number; n: number }>();
   for (const row of rows) {
     const key = gradeKey(row);
@@ -55,18 +61,21 @@ function gradesOf(rows: readonly SaleRow[]): GradeIndex {
     sum.total += Number(row.condition_index);
     sum.n++;
   }
-  return Object.fromEntries(
-    [...sums].flatMap(([key, { total, n }]) => {
-      const middle = bandMiddle(key);
-      return middle === undefined ? [] : [[key, (total + GRADE_HOLD * middle) / (n + GRADE_HOLD)]];
-    }),
-  );
+  // a grade that no row shows stands for the middle of its band
+  return {
+    ...middles,
+    ...Object.fromEntries(
+      [...sums].flatMap(([key, { total, n }]) => {
+        const middle = middles[key];
+        return middle === undefined ? [] : [[key, (total + GRADE_HOLD * middle) / (n + GRADE_HOLD)]];
+      }),
+    ),
+  };
 }
 
 function saleOf(row: SaleRow, grades: GradeIndex): Comparable {
   const key = gradeKey(row);
-  const byGrade =
-    row.condition_index !== null || key === undefined ? undefined : (grades[key] ?? bandMiddle(key));
+  const byGrade = row.condition_index !== null || key === undefined ? undefined : grades[key];
   return {
     id: row.id,
     day: numberDay(row.sale_day),
@@ -92,12 +101,13 @@ function saleOf(row: SaleRow, grades: GradeIndex): Comparable {
 export async function salesUpTo(
   db: Queries,
   day: string,
+  middles: GradeIndex,
 ): Promise<{ sales: Comparable[]; grades: GradeIndex }> {
   const rows = await db.rows<SaleRow>(
     `SELECT ${COLUMNS} FROM comparable WHERE sale_day <= ? AND state = 'kept' ORDER BY id`,
     [day],
   );
-  const grades = gradesOf(rows);
+  const grades = gradesOf(rows, middles);
   return { sales: rows.map((row) => saleOf(row, grades)), grades };
 }
 
@@ -109,12 +119,13 @@ const KNOWN = `((state = 'kept' AND changed_in <= ?) OR EXISTS (
 export async function salesKnown(
   db: Queries,
   { asOf, comparables }: Extent,
+  middles: GradeIndex,
 ): Promise<{ sales: Comparable[]; grades: GradeIndex }> {
   const rows = await db.rows<SaleRow>(
     `SELECT ${COLUMNS} FROM comparable WHERE sale_day <= ? AND ${KNOWN} ORDER BY id`,
     [asOf, comparables, comparables, comparables],
   );
-  const grades = gradesOf(rows);
+  const grades = gradesOf(rows, middles);
   return { sales: rows.map((row) => saleOf(row, grades)), grades };
 }
 

@@ -8,6 +8,8 @@ import type { Extent, GradeIndex } from './sales.ts';
 export interface MarketFit extends Extent {
   readonly reference: number;
   readonly rates: number;
+  /** by which grade words were read */
+  readonly rules: number;
   readonly fitted: FittedMarket;
   readonly grades: GradeIndex;
 }
@@ -32,7 +34,7 @@ const MOST_STORED = 6;
 
 export async function storeFit(db: Database, fit: MarketFit): Promise<void> {
   await db.run(
-    'INSERT INTO market_fit (id, as_of, engine, reference, comparables, rates, body) VALUES (?, ?, ?, ?, ?, ?, ?)',
+    'INSERT INTO market_fit (id, as_of, engine, reference, comparables, rates, rules, body) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
     [
       ulid(),
       fit.asOf,
@@ -40,6 +42,7 @@ export async function storeFit(db: Database, fit: MarketFit): Promise<void> {
       fit.reference,
       fit.comparables,
       fit.rates,
+      fit.rules,
       serialize({ grades: fit.grades, market: packed(fit.fitted) }),
     ],
   );
@@ -56,9 +59,10 @@ export async function storedFits(db: Queries): Promise<MarketFit[]> {
     reference: number;
     comparables: number;
     rates: number;
+    rules: number;
     body: Buffer;
   }>(
-    'SELECT as_of, reference, comparables, rates, body FROM market_fit WHERE engine = ? ORDER BY made_at DESC',
+    'SELECT as_of, reference, comparables, rates, rules, body FROM market_fit WHERE engine = ? ORDER BY made_at DESC',
     [VALUE_ENGINE_VERSION],
   );
   return rows.map((row) => {
@@ -68,6 +72,7 @@ export async function storedFits(db: Queries): Promise<MarketFit[]> {
       reference: Number(row.reference),
       comparables: Number(row.comparables),
       rates: Number(row.rates),
+      rules: Number(row.rules),
       grades,
       fitted: unpacked(market),
     };

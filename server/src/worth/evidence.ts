@@ -25,7 +25,14 @@ import {
   type Readers,
 } from '../intake/index.ts';
 import { otherVenues, piecePrices, shopPrices } from '../sale/index.ts';
-import { answerEstimate, todayIso, type Knowledge, type MarketOnDay, type Markets } from '../value/index.ts';
+import {
+  answerEstimate,
+  middlesOf,
+  todayIso,
+  type Knowledge,
+  type MarketOnDay,
+  type Markets,
+} from '../value/index.ts';
 import { cellsOf, marketFacts, rateSources } from './queries.ts';
 
 export interface Appraised {
@@ -47,7 +54,8 @@ export async function appraisedFrom(
   const assessment = await readers.assess(database, record);
   const now = await revisions(database);
   const known: Knowledge = { comparables: now.comparables, rates: now.rates };
-  const on = await markets.asKnown(asked.effectiveDate, known);
+  const middles = middlesOf(await readers.rules.inUse());
+  const on = await markets.asKnown(asked.effectiveDate, { ...known, middles });
   const subject = subjectOf(record, assessment, on.base)?.subject;
   if (!subject) throw conflict('Nothing says yet which pattern it is: look at it on the bench, or decide.');
   const today = await piecePrices(await shopPrices(database, markets), readers, record);
@@ -109,7 +117,7 @@ export async function appraisedFrom(
         at,
       })),
       corrected: corrected === undefined ? null : money(corrected, asked.currency),
-      engine: { version: VALUE_ENGINE_VERSION, settings: VALUE_SETTINGS },
+      engine: { version: VALUE_ENGINE_VERSION, settings: VALUE_SETTINGS, middles },
       known: { comparables: now.comparables, rates: now.rates, reference: now.reference },
       rules: now.rules,
     },

@@ -16,7 +16,7 @@ import { answer, conflict, invalid, notFound, type Mount } from '../http/index.t
 import { besideOf, knownOf, pieceRecord, subjectOf, type Beside, type Readers } from '../intake/index.ts';
 import { appendLedger, canonical, entryIntact, sha256 } from '../provenance/index.ts';
 import { shopOf, takeNumber } from '../shop/index.ts';
-import { keepReference, type Markets } from '../value/index.ts';
+import { keepReference, middlesOf, type Markets } from '../value/index.ts';
 import { appraisedFrom, figureIn, type Appraised } from './evidence.ts';
 import { appraisalPaper } from './paper.ts';
 import {
@@ -238,7 +238,8 @@ async function recomputed(
   const subjectNow =
     subjectOf(piece, await readers.assess(database, piece), record.figure.currency)?.subject ??
     record.question.subject;
-  const { settings } = record.engine;
+  const { settings, middles } = record.engine;
+  const middlesNow = middlesOf(await readers.rules.inUse());
   const { question } = record;
   const figure = (
     comparables: number,
@@ -246,7 +247,14 @@ async function recomputed(
     reference: string | undefined,
     engine: typeof settings | undefined,
     asked = question,
-  ) => figureIn(rooms, asked, record.point, { comparables, rates, reference }, engine);
+  ) =>
+    figureIn(
+      rooms,
+      asked,
+      record.point,
+      { comparables, rates, reference, middles: engine ? middles : middlesNow },
+      engine,
+    );
   const then = await figure(was.comparables, was.rates, was.referencePrint, settings);
   const steps: Money[] = [];
   // what is the same then and now moves nothing and need not be reckoned
@@ -258,13 +266,20 @@ async function recomputed(
   await step(was.rates === now.rates, () => figure(now.comparables, now.rates, was.referencePrint, settings));
   await step(was.reference === now.reference, () => figure(now.comparables, now.rates, undefined, settings));
   await step(
-    record.engine.version === VALUE_ENGINE_VERSION && canonical(settings) === canonical(VALUE_SETTINGS),
+    record.engine.version === VALUE_ENGINE_VERSION &&
+      canonical([settings, middles]) === canonical([VALUE_SETTINGS, middlesNow]),
     () => figure(now.comparables, now.rates, undefined, undefined),
   );
   await step(canonical(subjectNow) === canonical(question.subject), () =>
     figure(now.comparables, now.rates, undefined, undefined, { ...question, subject: subjectNow }),
   );
-  const told = await causesTold(database, record, now, subjectNow);
+  const told = await causesTold(
+    database,
+    record,
+    now,
+    subjectNow,
+    canonical(middles) === canonical(middlesNow),
+  );
   return {
     recorded: record.figure,
     then,
@@ -283,6 +298,7 @@ async function causesTold(
   record: AppraisalRecord,
   now: Awaited<ReturnType<typeof revisions>>,
   subject: AppraisalRecord['question']['subject'],
+  sameGrades: boolean,
 ): Promise<Record<Cause, string>> {
   const was = record.revisions;
   const sales = await salesBetween(db, was.comparables, now.comparables, record.effectiveDate);
@@ -300,7 +316,7 @@ async function causesTold(
         : `${count(now.reference - was.reference, 'change', 'changes')} of the reference`,
     engine:
       record.engine.version === VALUE_ENGINE_VERSION
-        ? `the same engine, ${VALUE_ENGINE_VERSION}`
+        ? `the same engine, ${VALUE_ENGINE_VERSION}${sameGrades ? '' : '; the scales of grading were changed'}`
         : `${record.engine.version} then, ${VALUE_ENGINE_VERSION} now`,
     piece:
       canonical(subject) === canonical(record.question.subject)

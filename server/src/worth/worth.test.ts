@@ -196,7 +196,11 @@ describe('once it is made', () => {
       sd: { ...record.engine.settings.sd, variant: 0.6 },
       noise: 0.5,
     };
-    const older = { ...record, number: 'A-OLD', engine: { version: 'value-2', settings } } as AppraisalRecord;
+    const older = {
+      ...record,
+      number: 'A-OLD',
+      engine: { ...record.engine, version: 'value-2', settings },
+    } as AppraisalRecord;
     const keep = async (key: string, kept: AppraisalRecord) => {
       const text = canonical(kept);
       await server.database.run(
