@@ -12,7 +12,8 @@ import { noiseLevels, scaleAt, soundness } from './noise.ts';
 import { VALUE_SETTINGS, type ValueSettings } from './settings.ts';
 import { studentDensityAt0 } from './studentT.ts';
 
-const MOST_AMENDED = 100;
+/** More changes than this are better fitted anew, whatever the market. */
+export const MOST_AMENDED = 100;
 const FROM_PRICES = 800;
 const SHARE_AMENDED = 150;
 /**

@@ -2,7 +2,7 @@ export * from './comparable.ts';
 export { VALUE_ENGINE_VERSION, VALUE_SETTINGS, type ValueSettings } from './settings.ts';
 export { fitMarket, type FitOptions, type Start } from './fit.ts';
 export type { ExcludedSale, FittedMarket, Suspect } from './fitted.ts';
-export { amendMarket, mostAmended } from './amend.ts';
+export { amendMarket, MOST_AMENDED, mostAmended } from './amend.ts';
 export { Market } from './market.ts';
 export * from './estimate.ts';
 export {

@@ -7,7 +7,7 @@ import express, { type Request, type RequestHandler, type Response, type Router 
 import type { z } from 'zod';
 import type { Access, Route } from '@jutbank/contract/http';
 import type { Person, Role } from '@jutbank/contract/shop';
-import { DUPLICATE_KEY, errorNumber, type Database, type Queries } from '../db/index.ts';
+import { Busy, DUPLICATE_KEY, errorNumber, type Database, type Queries } from '../db/index.ts';
 import { HttpProblem, invalid, sendProblem } from './problem.ts';
 
 /** The one place that says who may do what. */
@@ -220,6 +220,8 @@ function check<T>(schema: z.ZodType<T>, input: unknown, prefix: string): T {
 /** Anything thrown anywhere below, told without a stack trace. */
 export function problemOf(error: unknown): HttpProblem {
   if (error instanceof HttpProblem) return error;
+  if (error instanceof Busy)
+    return new HttpProblem(503, 'Too much is going on at once. Nothing was begun: try again in a moment.');
   const known = error as { type?: string; status?: number; code?: string };
   if (known.type === 'entity.too.large' || known.code === 'LIMIT_FILE_SIZE')
     return new HttpProblem(413, 'This is larger than what is accepted here.');

@@ -38,11 +38,15 @@ export const invalid = (errors: readonly InputProblem[]) =>
   );
 export const conflict = (detail: string) => new HttpProblem(409, detail);
 
+/** When whoever met a busy or lost database may ask again. */
+const RETRY_AFTER_SECONDS = 2;
+
 export function sendProblem(response: Response, problem: HttpProblem): void {
   if (response.headersSent) {
     response.destroy();
     return;
   }
+  if (problem.status === 503) response.setHeader('Retry-After', String(RETRY_AFTER_SECONDS));
   response
     .status(problem.status)
     .type('application/problem+json')

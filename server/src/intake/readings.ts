@@ -190,6 +190,8 @@ export class Readers {
     };
   }
 
+  readonly #computing = new Map<string, Promise<Readings>>();
+
   /** Readings of many pieces: those whose basis still holds come from the table, the rest are computed and kept. */
   async readings(db: Queries, records: readonly PieceRecord[]): Promise<Map<string, Readings>> {
     const now = await revisions(this.database);
@@ -199,16 +201,31 @@ export class Readers {
       );
     const found = new Map<string, Readings>();
     const renewed: [string, string, string][] = [];
+    const keyOf = (record: PieceRecord) => `${record.id} ${basisOf(record)}`;
     const stale = records.filter((record) => record.reading?.basis !== basisOf(record));
     for (const record of records)
       if (record.reading?.basis === basisOf(record)) found.set(record.id, record.reading.body as Readings);
-    const assessments = stale.length > 0 ? await this.assessAll(db, stale) : [];
-    for (const [i, record] of stale.entries()) {
+    // what somebody else is reckoning already is waited for, not reckoned beside them
+    const open = stale.filter((record) => !this.#computing.has(keyOf(record)));
+    const assessments = open.length > 0 ? await this.assessAll(db, open) : [];
+    for (const [i, record] of open.entries()) {
       const assessment = assessments[i];
       if (!assessment) continue;
-      const readings = await this.#compute(record, assessment);
+      const key = keyOf(record);
+      const computing = this.#computing.get(key) ?? this.#compute(record, assessment);
+      this.#computing.set(key, computing);
+      const done = () => this.#computing.delete(key);
+      computing.then(done, done);
+      const readings = await computing;
       found.set(record.id, readings);
       renewed.push([record.id, basisOf(record), JSON.stringify(readings)]);
+    }
+    for (const record of stale) {
+      if (found.has(record.id)) continue;
+      const others = await this.#computing.get(keyOf(record));
+      const [own] = others ? [] : await this.assessAll(db, [record]);
+      const readings = others ?? (own && (await this.#compute(record, own)));
+      if (readings) found.set(record.id, readings);
     }
     if (renewed.length > 0)
       await db.insertMany(

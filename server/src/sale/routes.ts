@@ -35,7 +35,7 @@ export function mountSale(
   const { database } = mount;
 
   mount.writes(saleRoutes.sell, async (tx, { params, body, person }) => {
-    const on = await markets.on(todayIso());
+    const { rateOf } = await markets.ratesOn(todayIso());
     const shop = await shopOf(tx);
     const id = ulid();
     let endRef: string | null = null;
@@ -57,10 +57,9 @@ export function mountSale(
         endRef = record.listing?.state === 'published' ? record.listing.marketplaceRef : null;
         const { settings } = await worthSettingsOf(tx);
         const channel = channelOfSale(settings, body);
-        const rate = (currency: string) => on.rates(currency, on.day)?.toString();
-        const costHere = costOf(record, price.currency, rate);
+        const costHere = costOf(record, price.currency, rateOf);
         const bought = record.intake.price;
-        const cost = bought && costOf(record, bought.currency, rate);
+        const cost = bought && costOf(record, bought.currency, rateOf);
         // where nobody knows what was paid, the whole price counts as margin
         const { tax, left } = leftOf(
           price.currency,

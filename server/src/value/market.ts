@@ -8,6 +8,7 @@ import {
   estimateWorth,
   gatherPrices,
   Market,
+  MOST_AMENDED,
   mostAmended,
   NOTHING_GATHERED,
   type Comparable,
@@ -249,6 +250,12 @@ export class Markets {
     });
   }
 
+  /** The exchange rates of a day alone: no market need be fitted for them. */
+  async ratesOn(asOf: string): Promise<{ base: string; rateOf: (currency: string) => string | undefined }> {
+    const { rates, base } = await this.#basisOf(await revisions(this.database));
+    return { base, rateOf: (currency) => rates(currency, numberDay(asOf))?.toString() };
+  }
+
   /** Prices came in: the market is made ready before somebody asks. */
   expect(today: string): void {
     this.#on(this.#lastAsked ?? today).catch(this.onError);
@@ -281,7 +288,8 @@ export class Markets {
           from,
           { comparables: now.comparables, asOf },
           fit.grades,
-          Math.max(0, mostAmended(fit.fitted.prices) - size(from.since)),
+          // where prices come in while a market is fitted, the fit that is there is brought up to date for them
+          Math.max(0, (tries === 0 ? mostAmended(fit.fitted.prices) : MOST_AMENDED) - size(from.since)),
         );
         if (!change) continue;
         const changed = change.added.length + change.removed.length > 0;
