@@ -2,6 +2,7 @@
 import type { IdentifyAnswer, Observation } from '@jutbank/core/bench';
 import type { PieceSheet } from '@jutbank/contract/intake';
 import type { Client } from './client.ts';
+import { appraiseForTheBooks } from './fillAppraisals.ts';
 import { inspectionOf } from './world/condition.ts';
 import { drawBladePicture } from './world/bladePicture.ts';
 import { bladeSizeOf } from './world/blades.ts';
@@ -77,6 +78,7 @@ export async function fillPiece(
       { text: 'Please see the description; I will gladly send another picture.' },
     );
   if (!reached('sold')) return;
+  await appraiseForTheBooks(client, sheet.id, luck.whole(20, 340));
   const offer = sheet.listing?.messages.find((m) => m.kind === 'offer');
   await client.call('POST', `/pieces/${sheet.id}/sale`, {
     message: offer?.id ?? null,

@@ -4,6 +4,7 @@ import type { LotSheet, PieceSheet, PieceSlip } from '@jutbank/contract/intake';
 import { USUAL_SETTINGS, type WorthSettings } from '@jutbank/contract/sale';
 import type { JobAnswer } from '@jutbank/contract/value';
 import type { Client } from './client.ts';
+import { appraiseForTheBooks } from './fillAppraisals.ts';
 
 interface LotStory {
   readonly name: string;
@@ -160,6 +161,7 @@ export async function fillWorth(client: Client, patterns: ReadonlySet<string>): 
         },
         sheet.version,
       );
+      await appraiseForTheBooks(client, id, 60);
       await client.call('POST', `/pieces/${id}/sale`, {
         price: { amount: price, currency: 'EUR' },
         buyerName: 'A. Collector, Norham Vale',

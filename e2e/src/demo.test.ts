@@ -66,6 +66,8 @@ const views: [string, () => string][] = [
   ['lots', () => '/lots'],
   ['a lot', () => `/lots/${lots[0]?.id ?? ''}`],
   ['the stock', () => '/stock'],
+  ['appraising', () => `/pieces/${piece('HQ-0001')}/appraise`],
+  ['how well the shop has done', () => '/track-record'],
   ['how the shop reckons', () => '/reckoning'],
   ['exchange rates', () => '/rates'],
   ['the shop', () => '/shop'],

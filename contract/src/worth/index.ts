@@ -6,7 +6,9 @@ import {
   CAUSES,
   type Basis,
   type Cause,
+  type Band,
   type PointOfValue,
+  type RangesHeld,
   type ValueSettings,
 } from '@jutbank/core/value';
 import { amount, answers, byId, currency, required, route, text, ulid } from '../http/index.ts';
@@ -179,7 +181,50 @@ export interface Recomputed {
   changes: { cause: Cause; by: Money; told: string }[];
 }
 
+/** A piece that was appraised and then sold: what was said, and what it brought, in the currency of the appraisal. */
+export interface AppraisedAndSold {
+  appraisal: string;
+  number: string;
+  pieceId: string;
+  title: string;
+  basis: Basis;
+  maker: string;
+  year: number;
+  appraiser: string;
+  low: Money;
+  figure: Money;
+  high: Money;
+  concluded: Money;
+  sold: Money;
+  soldOn: string;
+}
+export interface TrackRecord {
+  pieces: AppraisedAndSold[];
+  ranges: RangesHeld | null;
+  by: { group: 'basis' | 'maker' | 'year' | 'appraiser'; name: string; held: RangesHeld }[];
+  probabilities: Band[];
+  /** by what was asked against the estimate: how many weeks until it sold */
+  asks: { from: number; to: number; sold: number; open: number; weeks: number | null }[];
+  /** offers that were turned down, and what the piece sold for after; null while it is not sold */
+  declined: {
+    pieceId: string;
+    title: string;
+    offer: Money;
+    at: string;
+    sold: Money | null;
+    soldOn: string | null;
+  }[];
+}
+
 export const worthRoutes = {
+  trackRecord: route({
+    method: 'get',
+    path: '/track-record',
+    room: 'worth',
+    access: 'read',
+    summary: 'What the house has said against what came of it, from kept appraisals',
+    answer: answers<TrackRecord>('Ranges, probabilities, asks and offers'),
+  }),
   appraisalDraft: route({
     method: 'post',
     path: '/pieces/:id/appraisals/draft',

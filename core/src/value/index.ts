@@ -15,6 +15,7 @@ export {
 export * from './mapping.ts';
 export * from './bases.ts';
 export * from './appraisal.ts';
+export * from './trackRecord.ts';
 export * from './patience.ts';
 export * from './override.ts';
 export * from './asking.ts';

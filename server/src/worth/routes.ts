@@ -19,6 +19,7 @@ import { shopOf, takeNumber } from '../shop/index.ts';
 import { keepReference, middlesOf, type Markets } from '../value/index.ts';
 import { appraisedFrom, figureIn, type Appraised } from './evidence.ts';
 import { appraisalPaper } from './paper.ts';
+import { trackRecordOf } from './trackRecord.ts';
 import {
   appraisalById,
   appraisalsOf,
@@ -32,6 +33,8 @@ import {
 export function mountWorth(mount: Mount, readers: Readers, markets: Markets): void {
   const { database } = mount;
   const rooms = { database, readers, markets };
+
+  mount.reads(worthRoutes.trackRecord, async () => answer(await trackRecordOf(database, readers, markets)));
 
   mount.reads(worthRoutes.appraisalDraft, async ({ params, body }) =>
     answer((await appraisedFrom(rooms, params.id, body)).evidence),

@@ -1,7 +1,13 @@
 /** An appraisal stands for years: shown as it was, reckoned again from what was known then, and from what is known now. */
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { Decimal } from 'decimal.js';
-import type { AppraisalEvidence, AppraisalRecord, KeptAppraisal, Recomputed } from '@jutbank/contract/worth';
+import type {
+  AppraisalEvidence,
+  AppraisalRecord,
+  KeptAppraisal,
+  Recomputed,
+  TrackRecord,
+} from '@jutbank/contract/worth';
 import { canonical, sha256 } from '../provenance/index.ts';
 import { csv, serverForTest, testPack, type TestServer } from '../testing/index.ts';
 
@@ -219,6 +225,26 @@ describe('once it is made', () => {
     const engine = again.changes.find((c) => c.cause === 'engine');
     expect(Number(engine?.by.amount)).not.toBe(0);
     expect(engine?.told).toMatch(/^value-2 then, value-\d+ now$/);
+  });
+
+  test('sold, it is held against what was said, with the range a share of so few may lie in', async () => {
+    const sold = await server.owner.call('POST', `/pieces/${piece}/sale`, {
+      price: { amount: '140.00', currency: 'EUR' },
+      channel: 'counter',
+      buyerName: 'A collector',
+      ageChecked: true,
+    });
+    expect(sold.status).toBe(201);
+    const told = (await server.owner.call('GET', '/track-record')).body as TrackRecord;
+    expect(told.pieces).toHaveLength(1);
+    expect(told.pieces[0]).toMatchObject({
+      basis: 'market',
+      maker: 'Brackenholt Cutlery',
+      appraiser: 'Ines Vadder',
+    });
+    expect(told.ranges).toMatchObject({ of: 1, ofConcluded: 140 / 150 });
+    expect(told.ranges?.low).toBeLessThan(0.6);
+    expect(told.by.map((b) => b.group)).toEqual(['basis', 'maker', 'year', 'appraiser']);
   });
 
   test('a changed byte is told', async () => {

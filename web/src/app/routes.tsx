@@ -38,6 +38,7 @@ export const router = createBrowserRouter([
               { path: 'sale', ...lazy(() => import('../sale/SaleStage.tsx')) },
             ],
           },
+          { path: 'track-record', ...lazy(() => import('../worth/TrackRecordPage.tsx')) },
           { path: 'appraisals/:id', ...lazy(() => import('../worth/AppraisalPage.tsx')) },
           { path: 'reference', ...lazy(() => import('../reference/ReferencePage.tsx')) },
           { path: 'reference/patterns/:id', ...lazy(() => import('../reference/PatternPage.tsx')) },

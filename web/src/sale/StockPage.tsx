@@ -37,6 +37,9 @@ export default function StockPage() {
             : `${pieceCount(pieces)}, not valued yet`}
         </span>
         <span className="grow" />
+        <Link className="soft" to="/track-record">
+          How well we have done
+        </Link>
         <Revalue running={running} pieces={pieces} />
       </div>
       {valuation ? (
