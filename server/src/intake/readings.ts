@@ -11,7 +11,14 @@ import type { EstimateAnswer, EstimateQuestion } from '@jutbank/contract/value';
 import { revisions, type Database, type Queries } from '../db/index.ts';
 import type { Library } from '../reference/index.ts';
 import type { RuleLibrary } from '../rules/index.ts';
-import { answerEstimate, todayIso, VENUE_OF_SHOP, type Markets } from '../value/index.ts';
+import {
+  answerEstimate,
+  knownBeforeSale,
+  todayIso,
+  VENUE_OF_SHOP,
+  type MarketOnDay,
+  type Markets,
+} from '../value/index.ts';
 import { assessPiece, isSealed, type Assessment } from './assess.ts';
 import { progressOf } from './change.ts';
 import { costOf } from './costs.ts';
@@ -151,21 +158,29 @@ export class Readers {
   }
 
   async worth(record: PieceRecord): Promise<{ answer: EstimateAnswer; pattern: string } | undefined> {
-    const question = await this.question(record);
+    const on = await this.#marketOf(record);
+    const question = subjectOf(record, await this.assess(this.database, record), on.base);
     return (
       question && {
-        answer: await answerEstimate(this.database, await this.markets.on(todayIso()), question),
+        answer: await answerEstimate(this.database, on, { ...question, asOf: on.asOf }),
         pattern: question.subject.pattern,
       }
     );
   }
 
+  /** Today's market; for what is sold that of its day, from what was known before it: what it was worth is past. */
+  async #marketOf({ id, sale }: PieceRecord): Promise<MarketOnDay> {
+    if (!sale) return this.markets.on(todayIso());
+    return this.markets.asKnown(sale.soldOn, await knownBeforeSale(this.database, id, sale.soldOn));
+  }
+
   async #compute(record: PieceRecord, assessment: Assessment): Promise<Readings> {
     const { index, answer, date, made, grade, scale } = assessment;
     const trail = trailRecord(record, made);
-    const on = await this.markets.on(todayIso());
-    const question = subjectOf(record, assessment, on.base);
-    const worth = question && (await answerEstimate(this.database, on, question));
+    const past = record.sale ? (record.reading?.body as Readings | undefined) : undefined;
+    const on = past ? undefined : await this.#marketOf(record);
+    const question = on && subjectOf(record, assessment, on.base);
+    const worth = on && question && (await answerEstimate(this.database, on, { ...question, asOf: on.asOf }));
     return {
       which: whichOf(index, record, answer),
       when: date
@@ -176,16 +191,18 @@ export class Readers {
           }
         : null,
       condition: conditionOf(record, grade, scale),
-      ...(worth && !worth.supported ? { unsupported: true } : {}),
-      worth: worth?.supported
-        ? {
-            estimate: worth.estimate,
-            low: worth.low,
-            high: worth.high,
-            thin: worth.thin,
-            comparables: worth.comparables.filter((c) => c.excluded === null).length,
-          }
-        : null,
+      ...(past?.unsupported || (worth && !worth.supported) ? { unsupported: true } : {}),
+      worth: past
+        ? past.worth
+        : worth?.supported
+          ? {
+              estimate: worth.estimate,
+              low: worth.low,
+              high: worth.high,
+              thin: worth.thin,
+              comparables: worth.comparables.filter((c) => c.excluded === null).length,
+            }
+          : null,
       trail: { word: trail.word, share: trail.share, problems: trail.problems.length },
     };
   }

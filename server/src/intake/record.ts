@@ -39,6 +39,8 @@ export interface PieceRecord {
     readonly id: string;
     readonly invoiceNumber: string;
     readonly certificateCode: string;
+    /** a day */
+    readonly soldOn: string;
   } | null;
   /** cached readings, with the basis they were computed on */
   readonly reading: { readonly basis: string; readonly body: unknown } | null;
@@ -124,8 +126,13 @@ export async function loadPieces(db: Queries, ids: readonly string[]): Promise<P
   }>(
     'SELECT piece_id, id, kind, sender, words, amount, currency, state, answer, received_at FROM market_message WHERE piece_id IN (?) ORDER BY received_at, id',
   );
-  const sales = await all<{ id: string; invoice_number: string; certificate_code: string }>(
-    'SELECT piece_id, id, invoice_number, certificate_code FROM sale WHERE piece_id IN (?)',
+  const sales = await all<{
+    id: string;
+    invoice_number: string;
+    certificate_code: string;
+    sold_on: string;
+  }>(
+    'SELECT piece_id, id, invoice_number, certificate_code, DATE(sold_at) AS sold_on FROM sale WHERE piece_id IN (?)',
   );
   const readings = await all<{ basis: string; body: unknown }>(
     'SELECT piece_id, basis, body FROM piece_reading WHERE piece_id IN (?)',
@@ -198,7 +205,12 @@ export async function loadPieces(db: Queries, ids: readonly string[]): Promise<P
             }
           : null,
         sale: sale
-          ? { id: sale.id, invoiceNumber: sale.invoice_number, certificateCode: sale.certificate_code }
+          ? {
+              id: sale.id,
+              invoiceNumber: sale.invoice_number,
+              certificateCode: sale.certificate_code,
+              soldOn: sale.sold_on,
+            }
           : null,
         reading: reading ? { basis: reading.basis, body: reading.body } : null,
       },

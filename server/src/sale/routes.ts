@@ -10,6 +10,7 @@ import {
   type SaleBody,
   type WorthSettings,
 } from '@jutbank/contract/sale';
+import { revisions } from '../db/index.ts';
 import { answer, conflict, decodeCursor, invalid, notFound, pageOf, type Mount } from '../http/index.ts';
 import { besideOf, changePiece, costOf, ownPrice, type PieceRecord, type Readers } from '../intake/index.ts';
 import { factsOf, type Marketplace } from '../listing/index.ts';
@@ -75,9 +76,10 @@ export function mountSale(
           left,
         };
         const margin = costHere ? subtractMoney(money(left, price.currency), costHere) : null;
+        const known = await revisions(tx);
         const number = `${new Date().getUTCFullYear()}-${String(await takeNumber(tx, 'next_invoice')).padStart(4, '0')}`;
         await tx.run(
-          'INSERT INTO sale (id, piece_id, invoice_number, sold_at, buyer_name, buyer_address, price, currency, net, cost, cost_currency, margin, certificate_code, certificate, ledger_seq) VALUES (?, ?, ?, UTC_TIMESTAMP(3), ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 0)',
+          'INSERT INTO sale (id, piece_id, invoice_number, sold_at, buyer_name, buyer_address, price, currency, net, cost, cost_currency, margin, certificate_code, certificate, known_comparables, known_rates, ledger_seq) VALUES (?, ?, ?, UTC_TIMESTAMP(3), ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 0)',
           [
             id,
             params.id,
@@ -92,6 +94,8 @@ export function mountSale(
             margin?.amount ?? null,
             newCode(),
             JSON.stringify(snapshotOf(record, facts, shop.name)),
+            known.comparables,
+            known.rates,
           ],
         );
         await tx.run("UPDATE listing SET state = 'ended' WHERE piece_id = ?", [params.id]);

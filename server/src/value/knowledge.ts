@@ -26,6 +26,17 @@ export async function knownOnDay(db: Queries, day: string): Promise<Knowledge> {
   return { comparables: of('comparables'), rates: of('rates') };
 }
 
+/** What had been entered when a piece was sold, its own sale left out; by its day for sales from before that was noted. */
+export async function knownBeforeSale(db: Queries, pieceId: string, soldOn: string): Promise<Knowledge> {
+  const noted = await db.row<{ comparables: number | null; rates: number | null }>(
+    'SELECT known_comparables AS comparables, known_rates AS rates FROM sale WHERE piece_id = ?',
+    [pieceId],
+  );
+  return noted?.comparables == null || noted.rates == null
+    ? knownOnDay(db, soldOn)
+    : { comparables: Number(noted.comparables), rates: Number(noted.rates) };
+}
+
 /** Keeps a reference as the regression read it. @returns its fingerprint */
 export async function keepReference(tx: Queries, reference: MarketReference): Promise<string> {
   const body = serialize({ patterns: [...reference.patterns], variants: [...reference.variants] });

@@ -247,6 +247,19 @@ describe('once it is made', () => {
     expect(told.by.map((b) => b.group)).toEqual(['basis', 'maker', 'year', 'appraiser']);
   });
 
+  test('what a sold piece was worth does not drift: later prices and rates leave it as it was', async () => {
+    const worth = async () => (await server.owner.call('GET', `/pieces/${piece}/worth`)).body.worth;
+    const reading = async () => (await server.owner.call('GET', `/pieces/${piece}`)).body.readings.worth;
+    const [before, read] = [await worth(), await reading()];
+    await send(Array.from({ length: 30 }, (_, i) => sale(3 + i, 400 + i)));
+    await rate(daysAgo(20), '9.0');
+    expect(await worth()).toEqual(before);
+    expect(await reading()).toEqual(read);
+    expect(before.comparables.every((c: { paid: { amount: string } }) => c.paid.amount !== '140.00')).toBe(
+      true,
+    );
+  });
+
   test('a changed byte is told', async () => {
     await server.database.run(
       "UPDATE appraisal SET record = REPLACE(record, '150.00', '950.00') WHERE id = ?",
