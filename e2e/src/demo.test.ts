@@ -282,9 +282,18 @@ test('sheet, tray, bench, stock list, listing and certificate of every piece agr
   const json = <T>(path: string) => browser.fetchJson<T>(`/api/v1${path}`);
   const { items } = await json<{ items: Walked[] }>('/pieces?limit=100');
   const sales = await json<{ items: { pieceId: string; certificateCode: string }[] }>('/sales?limit=100');
-  const { valuation } = await json<{
-    valuation: { pieces: { id: string; which: unknown; when: unknown }[] };
-  }>('/stock');
+  // the stock as it is now: a valuation keeps what each piece was taken for on its day
+  const stock = async () =>
+    (
+      await json<{
+        valuation: { at: string; pieces: { id: string; which: unknown; when: unknown }[] };
+      }>('/stock')
+    ).valuation;
+  const valuedAt = (await stock()).at;
+  await open('/stock');
+  await browser.click('button', 'Value it now');
+  await browser.driver.wait(async () => (await stock()).at !== valuedAt, 60_000, 'the stock was not valued');
+  const valuation = await stock();
   expect(items.length).toBeGreaterThan(20);
   const apart: string[] = [];
   for (const slip of items) {
