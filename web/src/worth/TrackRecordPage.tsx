@@ -29,9 +29,9 @@ export default function TrackRecordPage() {
         <div className="twocol">
           <section>
             <p className="num appraisedfigure">
-              {ranges.held} of {ranges.of}{' '}
-              <span className="soft">sold inside the range that was stated; four of five should</span>
+              {ranges.held} of {ranges.of}
             </p>
+            <p className="soft">sold inside the range that was stated; four of five should.</p>
             <p>
               {far(ranges)} The middle one sold for {times(ranges.ofFigure)} its figure and{' '}
               {times(ranges.ofConcluded)} what the appraiser concluded.
@@ -176,14 +176,14 @@ function Probabilities({ bands }: { bands: readonly Band[] }) {
 
 const WIDTH = 480;
 const HEIGHT = 300;
-const EDGE = 34;
+const EDGE = 46;
 
 /** Each piece as a stroke from low to high over its figure, with what it brought as a dot; the diagonal is what was said. */
 function SaidAndWas({ pieces }: { pieces: readonly AppraisedAndSold[] }) {
   const amounts = pieces.flatMap((p) => [p.low, p.high, p.sold].map((m) => Math.log(Number(m.amount))));
   const [low, high] = [Math.min(...amounts) - 0.1, Math.max(...amounts) + 0.1];
   const at = (log: number) => (log - low) / (high - low || 1);
-  const x = (amount: string) => EDGE + at(Math.log(Number(amount))) * (WIDTH - EDGE - 8);
+  const x = (amount: string) => EDGE + at(Math.log(Number(amount))) * (WIDTH - EDGE - 24);
   const y = (amount: string) => HEIGHT - EDGE - at(Math.log(Number(amount))) * (HEIGHT - EDGE - 8);
   const ticks = [5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10_000].filter(
     (t) => Math.log(t) > low && Math.log(t) < high,
@@ -198,7 +198,7 @@ function SaidAndWas({ pieces }: { pieces: readonly AppraisedAndSold[] }) {
         {ticks.map((t) => (
           <g key={t} className="tick">
             <line x1={x(String(t))} x2={x(String(t))} y1={8} y2={HEIGHT - EDGE} />
-            <line x1={EDGE} x2={WIDTH - 8} y1={y(String(t))} y2={y(String(t))} />
+            <line x1={EDGE} x2={WIDTH - 24} y1={y(String(t))} y2={y(String(t))} />
             <text x={x(String(t))} y={HEIGHT - EDGE + 14} textAnchor="middle">
               {counted(t)}
             </text>
@@ -207,7 +207,7 @@ function SaidAndWas({ pieces }: { pieces: readonly AppraisedAndSold[] }) {
             </text>
           </g>
         ))}
-        <line className="diagonal" x1={EDGE} y1={HEIGHT - EDGE} x2={WIDTH - 8} y2={8} />
+        <line className="diagonal" x1={EDGE} y1={HEIGHT - EDGE} x2={WIDTH - 24} y2={8} />
         {pieces.map((p) => {
           const inside =
             Number(p.sold.amount) >= Number(p.low.amount) && Number(p.sold.amount) <= Number(p.high.amount);
