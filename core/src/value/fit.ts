@@ -118,7 +118,7 @@ export function fitMarket(
 }
 
 /** Beyond so many prices, spreads and noise are learned from some of them first: all would say the same. */
-const LEARN_FROM = 12_000;
+const LEARN_FROM = 6000;
 function startFromSome(
   sales: readonly Comparable[],
   reference: MarketReference,
@@ -242,7 +242,7 @@ class Fitting {
   run(): void {
     const { start, fixed } = this.options;
     if (start) this.#reweigh(residualsFrom(start, this.plan, this.rows, this.y), false);
-    const rounds = start ? this.settings.warmRounds : this.settings.rounds;
+    const rounds = this.#rounds();
     for (let round = 1; round <= rounds; round++) {
       const before = this.solution?.theta;
       this.#solve();
@@ -260,6 +260,13 @@ class Fitting {
     }
     this.#holdTheCurve();
     this.covariance = inverse(this.solution.factor, this.plan.columns.length);
+  }
+
+  #rounds(): number {
+    const { rounds, roundsOfMany, manyPrices, warmRounds } = this.settings;
+    const count = this.sales.length;
+    if (this.options.start) return count >= 10 * manyPrices ? Math.ceil(warmRounds / 2) : warmRounds;
+    return count >= manyPrices ? roundsOfMany : rounds;
   }
 
   market(excluded: readonly ExcludedSale[]): FittedMarket {

@@ -87,6 +87,9 @@ export const VALUE_SETTINGS = {
   grossHold: 100,
   grossSd: 1.5,
   rounds: 30,
+  /** what each of so many says hardly moves what all say: fewer rounds settle it */
+  manyPrices: 5000,
+  roundsOfMany: 14,
   /** rounds from a solution that is nearly right */
   warmRounds: 4,
   /** what the buyer pays for postage, in base currency, where the price contains it; learned from such prices */
