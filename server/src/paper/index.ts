@@ -12,6 +12,7 @@ export const RIGHT = 595 - 56;
 
 export type Doc = InstanceType<typeof PDFDocument>;
 
+/** A paper of any number of pages, each with its title and place at the foot. */
 export async function paper(title: string, draw: (doc: Doc) => Promise<void> | void): Promise<Buffer> {
   const doc = new PDFDocument({
     size: 'A4',
@@ -19,6 +20,7 @@ export async function paper(title: string, draw: (doc: Doc) => Promise<void> | v
     info: { Title: title },
     lang: 'en',
     tagged: true,
+    bufferPages: true,
   });
   const chunks: Buffer[] = [];
   const done = new Promise<Buffer>((resolve, reject) => {
@@ -30,9 +32,27 @@ export async function paper(title: string, draw: (doc: Doc) => Promise<void> | v
   doc.registerFont('strong', join(fonts, 'DejaVuSans-Bold.ttf'));
   doc.registerFont('figures', join(fonts, 'DejaVuSansMono.ttf'));
   await draw(doc);
+  feet(doc, title);
   doc.end();
   return done;
 }
+
+function feet(doc: Doc, title: string): void {
+  const { start, count } = doc.bufferedPageRange();
+  for (let page = start; page < start + count; page++) {
+    doc.switchToPage(page);
+    // below the margin, where text would otherwise begin a page of its own
+    doc.page.margins.bottom = 0;
+    doc.font('text').fontSize(7.5).fillColor(SOFT);
+    doc.text(title, LEFT, FOOT, { lineBreak: false });
+    doc.text(`page ${page - start + 1} of ${count}`, LEFT, FOOT, {
+      width: RIGHT - LEFT,
+      align: 'right',
+      lineBreak: false,
+    });
+  }
+}
+const FOOT = 842 - 36;
 
 export const rule = (doc: Doc, y: number, weight = 0.7) =>
   doc.moveTo(LEFT, y).lineTo(RIGHT, y).lineWidth(weight).strokeColor(RULE).stroke();

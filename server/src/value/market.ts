@@ -288,8 +288,14 @@ export class Markets {
           from,
           { comparables: now.comparables, asOf },
           fit.grades,
-          // where prices come in while a market is fitted, the fit that is there is brought up to date for them
-          Math.max(0, (tries === 0 ? mostAmended(fit.fitted.prices) : MOST_AMENDED) - size(from.since)),
+          // one after another they are taken in until the fit that follows them is made
+          Math.max(
+            0,
+            Math.min(
+              tries === 0 ? mostAmended(fit.fitted.prices) : MOST_AMENDED,
+              MOST_AMENDED - size(from.since),
+            ),
+          ),
         );
         if (!change) continue;
         const changed = change.added.length + change.removed.length > 0;

@@ -31,7 +31,7 @@ const MOST_ROWS = 14;
 const BOTTOM = 842 - 72;
 
 export function appraisalPaper(record: AppraisalRecord, fingerprint: string): Promise<Buffer> {
-  return paper(`Appraisal ${record.number}`, (doc) => {
+  return paper(`Appraisal ${record.number} · ${record.piece.stockNumber}`, (doc) => {
     head(doc, record.shop, `Appraisal ${record.number}`);
     const pair = (name: string, text: string) => {
       room(doc, 34);
