@@ -5,6 +5,13 @@ import { mixtureQuantile } from './estimate.ts';
 export const BASES = ['market', 'retail-ask', 'insurance-replacement', 'quick-sale'] as const;
 export type Basis = (typeof BASES)[number];
 
+export const BASIS_DEFINITIONS: Readonly<Record<Basis, string>> = {
+  market: 'What it would most likely bring between a willing buyer and a willing seller, neither pressed.',
+  'retail-ask': 'What a shop would ask that can wait for its buyer.',
+  'insurance-replacement': 'What finding an equal one from a dealer within reasonable time could cost.',
+  'quick-sale': 'What the trade would pay at once.',
+};
+
 export interface BasisOfValue {
   readonly basis: Basis;
   /** base currency */
@@ -36,15 +43,14 @@ export function basesOfValue(
     {
       basis: 'market',
       amount: market.estimate,
-      definition:
-        'What it would most likely bring between a willing buyer and a willing seller, neither pressed.',
+      definition: BASIS_DEFINITIONS.market,
       assumptions: ['the middle of the estimate, all the buyer pays, postage not', ...thin],
       licensed: false,
     },
     {
       basis: 'retail-ask',
       amount: retail.estimate * askRatio,
-      definition: 'What a shop would ask that can wait for its buyer.',
+      definition: BASIS_DEFINITIONS['retail-ask'],
       assumptions: [
         `${Math.round(askRatio * 100)} % of the estimate from a dealer: the ask that pays best`,
         ...thin,
@@ -54,7 +60,7 @@ export function basesOfValue(
     {
       basis: 'insurance-replacement',
       amount: at(retail, settings.replacement),
-      definition: 'What finding an equal one from a dealer within reasonable time could cost.',
+      definition: BASIS_DEFINITIONS['insurance-replacement'],
       assumptions: [
         `the ${Math.round(settings.replacement * 100)} % point of the estimate from a dealer`,
         'equal in condition and completeness',
@@ -65,7 +71,7 @@ export function basesOfValue(
     {
       basis: 'quick-sale',
       amount: at(trade, settings.quick) * (1 - settings.traderMarginPct / 100),
-      definition: 'What the trade would pay at once.',
+      definition: BASIS_DEFINITIONS['quick-sale'],
       assumptions: [
         `the ${Math.round(settings.quick * 100)} % point between private hands, less a margin of ${settings.traderMarginPct} % for the trader`,
         ...thin,

@@ -17,5 +17,5 @@ export { instant, loadPieces, type PieceRecord } from './record.ts';
 export { takeIn } from './takeIn.ts';
 export { costOf, costsOf } from './costs.ts';
 export { ownPrice } from './ownPrices.ts';
-export { overridesOf } from './overrides.ts';
+export { correctedFigure, inForce, overridesOf } from './overrides.ts';
 export { besideOf, knownOf, type Beside } from './statements.ts';

@@ -1,8 +1,13 @@
 /** What a piece would bring, and where a person knows better than a line of the grid. Corrections end; none is deleted. */
 import { ulid } from 'ulid';
-import { money } from '@jutbank/core/money';
+import { money, type Money } from '@jutbank/core/money';
 import { correctedEstimate } from '@jutbank/core/value';
-import { valueRoutes, type OverrideRecord, type WorthOfPiece } from '@jutbank/contract/value';
+import {
+  valueRoutes,
+  type EstimateAnswer,
+  type OverrideRecord,
+  type WorthOfPiece,
+} from '@jutbank/contract/value';
 import type { Queries } from '../db/index.ts';
 import { answer, conflict, invalid, notFound, type Mount } from '../http/index.ts';
 import { appendLedger } from '../provenance/index.ts';
@@ -24,26 +29,12 @@ export function mountOverrides(mount: Mount, readers: Readers): void {
         corrected: null,
       };
     const { answer: estimate, pattern } = worth;
-    const inForce = overrides.filter((o) => o.endedAt === null);
-    const corrected =
-      inForce.length === 0
-        ? undefined
-        : correctedEstimate(
-            estimate.comparables.map((row) => ({
-              id: row.id,
-              converted: row.converted === null ? undefined : Number(row.converted.amount),
-              weight: row.weight,
-              adjustments: row.adjustments,
-            })),
-            { weight: estimate.rest.weight, adjusted: Number(estimate.rest.adjusted.amount) },
-            inForce,
-          );
     return {
       worth: estimate,
       pattern,
       why: null,
       overrides,
-      corrected: corrected === undefined ? null : money(corrected, estimate.estimate.currency),
+      corrected: correctedFigure(estimate, inForce(overrides)),
     };
   };
 
@@ -82,6 +73,28 @@ export function mountOverrides(mount: Mount, readers: Readers): void {
     });
     return answer(await worthOf(tx, params.id));
   });
+}
+
+export const inForce = (overrides: readonly OverrideRecord[]): OverrideRecord[] =>
+  overrides.filter((o) => o.endedAt === null);
+
+/** The grid's figure with the corrections in force; null where there is none, or nothing is left of the grid. */
+export function correctedFigure(
+  estimate: EstimateAnswer,
+  corrections: readonly OverrideRecord[],
+): Money | null {
+  if (corrections.length === 0) return null;
+  const corrected = correctedEstimate(
+    estimate.comparables.map((row) => ({
+      id: row.id,
+      converted: row.converted === null ? undefined : Number(row.converted.amount),
+      weight: row.weight,
+      adjustments: row.adjustments,
+    })),
+    { weight: estimate.rest.weight, adjusted: Number(estimate.rest.adjusted.amount) },
+    corrections,
+  );
+  return corrected === undefined ? null : money(corrected, estimate.estimate.currency);
 }
 
 export async function overridesOf(db: Queries, pieceId: string): Promise<OverrideRecord[]> {

@@ -3,5 +3,5 @@ export { mountMoney } from './money.ts';
 export { mountEnds } from './ends.ts';
 export { mountFair } from './fair.ts';
 export { mountOffers } from './offers.ts';
-export { otherVenues, piecePrices, shopPrices } from './prices.ts';
+export { piecePrices, shopPrices } from './prices.ts';
 export { mountStock, revalueStock } from './stock.ts';

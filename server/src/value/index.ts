@@ -2,7 +2,7 @@ export { COMPARABLES_JOB, type ComparablesJob } from './comparables.ts';
 export { mountValue } from './routes.ts';
 export { importComparables, knownFor } from './importComparables.ts';
 export { answerEstimate, MarketOnDay, Markets, subjectAsked, VENUE_OF_SHOP } from './market.ts';
-export { keepReference, knownBeforeSale, type Knowledge } from './knowledge.ts';
+export { COUNTS_IN, keepReference, knownBeforeSale, type Knowledge } from './knowledge.ts';
 export { middlesOf } from './sales.ts';
 export { normaliseRow, todayIso } from './normalise.ts';
 export { insertComparables, knownHashes, nowCounted } from './queries.ts';

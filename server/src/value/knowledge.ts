@@ -16,6 +16,10 @@ export interface Knowledge {
   readonly middles?: Readonly<Record<string, number>> | undefined;
 }
 
+/** A row of `comparable` that counts in a revision, given three times: kept since, or between two changes. */
+export const COUNTS_IN = `((state = 'kept' AND changed_in <= ?) OR EXISTS (
+  SELECT 1 FROM comparable_past p WHERE p.comparable_id = comparable.id AND p.known_from <= ? AND p.known_to > ?))`;
+
 /** What had been entered by the end of a day (UTC). */
 export async function knownOnDay(db: Queries, day: string): Promise<Knowledge> {
   const rows = await db.rows<{ name: string; number: number }>(

@@ -3,6 +3,7 @@ import { dayOf } from '@jutbank/core/dates';
 import { middleOfGrade, type RuleSet } from '@jutbank/core/condition';
 import type { Alteration, Comparable, ItemState, PriceKind, VenueKind } from '@jutbank/core/value';
 import type { Queries } from '../db/index.ts';
+import { COUNTS_IN } from './knowledge.ts';
 
 /** Index that stands for a grade word, by `scale grade`. */
 export type GradeIndex = Readonly<Record<string, number>>;
@@ -111,10 +112,6 @@ export async function salesUpTo(
   return { sales: rows.map((row) => saleOf(row, grades)), grades };
 }
 
-/** Counting in a revision: kept since, or between two changes. */
-const KNOWN = `((state = 'kept' AND changed_in <= ?) OR EXISTS (
-  SELECT 1 FROM comparable_past p WHERE p.comparable_id = comparable.id AND p.known_from <= ? AND p.known_to > ?))`;
-
 /** All sales up to a day that counted in a revision, whatever became of them since. */
 export async function salesKnown(
   db: Queries,
@@ -122,7 +119,7 @@ export async function salesKnown(
   middles: GradeIndex,
 ): Promise<{ sales: Comparable[]; grades: GradeIndex }> {
   const rows = await db.rows<SaleRow>(
-    `SELECT ${COLUMNS} FROM comparable WHERE sale_day <= ? AND ${KNOWN} ORDER BY id`,
+    `SELECT ${COLUMNS} FROM comparable WHERE sale_day <= ? AND ${COUNTS_IN} ORDER BY id`,
     [asOf, comparables, comparables, comparables],
   );
   const grades = gradesOf(rows, middles);
@@ -146,7 +143,7 @@ export async function salesOf(
       : ['pattern_id', 'pattern' in of ? [of.pattern] : of.patterns];
   if (which.length === 0) return [];
   const rows = await db.rows<SaleRow>(
-    `SELECT ${COLUMNS} FROM comparable WHERE ${column} IN (${which.map(() => '?').join(',')}) AND sale_day <= ? AND ${known === 'then' ? KNOWN : "state = 'kept' AND changed_in <= ?"} ORDER BY sale_day DESC, id DESC`,
+    `SELECT ${COLUMNS} FROM comparable WHERE ${column} IN (${which.map(() => '?').join(',')}) AND sale_day <= ? AND ${known === 'then' ? COUNTS_IN : "state = 'kept' AND changed_in <= ?"} ORDER BY sale_day DESC, id DESC`,
     [...which, asOf, comparables, ...(known === 'then' ? [comparables, comparables] : [])],
   );
   return rows.map((row) => saleOf(row, grades));

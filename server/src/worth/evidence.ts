@@ -2,8 +2,7 @@
 import { money, type Money } from '@jutbank/core/money';
 import {
   adjustmentsOf,
-  basesOfValue,
-  correctedEstimate,
+  BASIS_DEFINITIONS,
   mixtureQuantile,
   pointOf,
   VALUE_ENGINE_VERSION,
@@ -17,6 +16,8 @@ import type { AppraisalEvidence, AppraisedRow } from '@jutbank/contract/worth';
 import { revisions, type Database } from '../db/index.ts';
 import { conflict, invalid } from '../http/index.ts';
 import {
+  correctedFigure,
+  inForce,
   overridesOf,
   pieceRecord,
   subjectOf,
@@ -24,7 +25,7 @@ import {
   type PieceRecord,
   type Readers,
 } from '../intake/index.ts';
-import { otherVenues, piecePrices, shopPrices } from '../sale/index.ts';
+import { piecePrices, shopPrices } from '../sale/index.ts';
 import {
   answerEstimate,
   middlesOf,
@@ -58,13 +59,12 @@ export async function appraisedFrom(
   const on = await markets.asKnown(asked.effectiveDate, { ...known, middles });
   const subject = subjectOf(record, assessment, on.base)?.subject;
   if (!subject) throw conflict('Nothing says yet which pattern it is: look at it on the bench, or decide.');
-  const today = await piecePrices(await shopPrices(database, markets), readers, record);
-  if (!today) throw conflict('Nothing says yet which pattern it is: look at it on the bench, or decide.');
-  const point = pointOf(asked.basis, today.best.ratio);
-  const { market, trade } = await otherVenues(today);
-  const definition = basesOfValue(market, today.retail, trade, today.best.ratio).find(
-    (b) => b.basis === asked.basis,
-  );
+  // only what a shop asks hangs on how long it can wait
+  const prices =
+    asked.basis === 'retail-ask'
+      ? await piecePrices(await shopPrices(database, markets), readers, record)
+      : undefined;
+  const point = pointOf(asked.basis, prices?.best.ratio ?? 1);
   const question: EstimateQuestion = {
     subject,
     asOf: asked.effectiveDate,
@@ -72,20 +72,7 @@ export async function appraisedFrom(
     venueKind: point.venueKind,
   };
   const answer = await answerEstimate(database, on, question);
-  const inForce = (await overridesOf(database, pieceId)).filter((o) => o.endedAt === null);
-  const corrected =
-    inForce.length === 0
-      ? undefined
-      : correctedEstimate(
-          answer.comparables.map((row) => ({
-            id: row.id,
-            converted: row.converted === null ? undefined : Number(row.converted.amount),
-            weight: row.weight,
-            adjustments: row.adjustments,
-          })),
-          { weight: answer.rest.weight, adjusted: Number(answer.rest.adjusted.amount) },
-          inForce,
-        );
+  const corrections = inForce(await overridesOf(database, pieceId));
   const facts = await marketFacts(database, asked.effectiveDate);
   return {
     record,
@@ -93,7 +80,7 @@ export async function appraisedFrom(
     on,
     evidence: {
       basis: asked.basis,
-      definition: definition?.definition ?? '',
+      definition: BASIS_DEFINITIONS[asked.basis],
       effectiveDate: asked.effectiveDate,
       question,
       point,
@@ -108,7 +95,7 @@ export async function appraisedFrom(
       supported: answer.supported,
       thin: answer.thin,
       market: { ...facts, beyondLastSale: facts.lastSale !== null && asked.effectiveDate > facts.lastSale },
-      corrections: inForce.map(({ comparable, line, percent, reason, person, at }) => ({
+      corrections: corrections.map(({ comparable, line, percent, reason, person, at }) => ({
         comparable,
         line,
         percent,
@@ -116,7 +103,7 @@ export async function appraisedFrom(
         person,
         at,
       })),
-      corrected: corrected === undefined ? null : money(corrected, asked.currency),
+      corrected: correctedFigure(answer, corrections),
       engine: { version: VALUE_ENGINE_VERSION, settings: VALUE_SETTINGS, middles },
       known: { comparables: now.comparables, rates: now.rates, reference: now.reference },
       rules: now.rules,

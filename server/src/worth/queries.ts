@@ -2,6 +2,7 @@
 import { money } from '@jutbank/core/money';
 import type { AppraisalRecord, AppraisalSummary } from '@jutbank/contract/worth';
 import type { Queries } from '../db/index.ts';
+import { COUNTS_IN } from '../value/index.ts';
 
 const places = (list: readonly unknown[]) => list.map(() => '?').join(',');
 
@@ -71,11 +72,9 @@ export async function salesBetween(
   to: number,
   asOf: string,
 ): Promise<{ came: number; went: number }> {
-  const known = `((c.state = 'kept' AND c.changed_in <= ?) OR EXISTS (
-    SELECT 1 FROM comparable_past p WHERE p.comparable_id = c.id AND p.known_from <= ? AND p.known_to > ?))`;
   const row = await db.row<{ came: number | null; went: number | null }>(
-    `SELECT SUM(${known} AND NOT ${known}) AS came, SUM(${known} AND NOT ${known}) AS went
-     FROM comparable c WHERE c.sale_day <= ?`,
+    `SELECT SUM(${COUNTS_IN} AND NOT ${COUNTS_IN}) AS came, SUM(${COUNTS_IN} AND NOT ${COUNTS_IN}) AS went
+     FROM comparable WHERE sale_day <= ?`,
     [to, to, to, from, from, from, from, from, from, to, to, to, asOf],
   );
   return { came: Number(row?.came ?? 0), went: Number(row?.went ?? 0) };
