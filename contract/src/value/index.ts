@@ -6,7 +6,9 @@ import {
   ITEM_STATES,
   PRICE_KINDS,
   VENUE_KINDS,
+  WORD_COLUMNS,
   type NameSaid,
+  type WordSaid,
 } from '@jutbank/core/value';
 import type { Money } from '@jutbank/core/money';
 import { answers, byId, currency, pageQuery, route, slug, text, ulid, type Page } from '../http/index.ts';
@@ -163,6 +165,8 @@ export const columnMapping = z.object({
   columns: z.record(z.string().max(120), z.enum(COMPARABLE_COLUMNS)),
   dateOrder: z.enum(DATE_ORDERS),
   decimalComma: z.boolean(),
+  /** no column says the currency: it is the sign beside the price */
+  currencyInPrice: z.boolean().default(false),
   fixed: z.partialRecord(z.enum(COMPARABLE_COLUMNS), z.string().max(200)),
   /** what their names mean: ids by folded name, '' for none of ours */
   names: z
@@ -171,6 +175,8 @@ export const columnMapping = z.object({
       variant: z.record(z.string().max(500), z.union([slug, z.literal('')])),
     })
     .default({ pattern: {}, variant: {} }),
+  /** what their words mean: by column one of ours by the word in small letters, '' for none of ours */
+  words: z.partialRecord(z.enum(WORD_COLUMNS), z.record(z.string().max(400), z.string().max(60))).default({}),
 });
 export interface FileLook {
   encoding: string;
@@ -184,6 +190,10 @@ export interface FileLook {
   remembered: boolean;
   /** names of patterns and variants that are not of the reference as they stand, the most frequent first */
   names: NameSaid[];
+  /** words with a meaning that are none of ours as they stand, the most frequent first */
+  words: WordSaid[];
+  /** how dates, decimals and currencies look to be written, by the columns as they are named now */
+  notation: Pick<z.infer<typeof columnMapping>, 'dateOrder' | 'decimalComma' | 'currencyInPrice'>;
 }
 export interface ImportRecord {
   id: string;

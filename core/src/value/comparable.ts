@@ -19,6 +19,13 @@ export const ALTERATIONS = [
 ] as const;
 export type Alteration = (typeof ALTERATIONS)[number];
 
+/** The words of each grading scale, best first (formats.md, "Grading"). */
+export const GRADE_WORDS = {
+  collector: ['mint', 'near-mint', 'excellent', 'very-good', 'good', 'fair', 'poor'],
+  user: ['new', 'like-new', 'light-user', 'user', 'project'],
+  finish: ['new', 'excellent', 'very-good', 'good', 'fair', 'poor'],
+} as const satisfies Record<string, readonly string[]>;
+
 export interface Comparable {
   readonly id: string;
   /** the day that counts (the middle of a month or year), days since 1970 */

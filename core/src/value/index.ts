@@ -12,7 +12,24 @@ export {
   type Evidence,
   type GatheredPrices,
 } from './evidence.ts';
-export * from './mapping.ts';
+export {
+  guessMapping,
+  guessNotation,
+  rowReader,
+  takeGuesses,
+  wordsSaid,
+  type ColumnMapping,
+} from './lists/mapping.ts';
+export { DATE_ORDERS, type DateOrder } from './lists/cells.ts';
+export {
+  meaningsOf,
+  NO_MEANING,
+  WORD_COLUMNS,
+  type WordColumn,
+  type WordSaid,
+  type WordsMeant,
+} from './lists/words.ts';
+export { changedCell, type RowCells } from './lists/nearSame.ts';
 export * from './bases.ts';
 export * from './appraisal.ts';
 export * from './trackRecord.ts';
@@ -23,5 +40,5 @@ export * from './twoMarkets.ts';
 export * from './trends.ts';
 export * from './stock.ts';
 export * from './rateList.ts';
-export * from './naming.ts';
+export { namesSaid, nameKey, type NameSaid, type NamesKnown, type NamesMeant } from './lists/naming.ts';
 export { studentDensityAt0, studentQuantile } from './studentT.ts';

@@ -5,7 +5,7 @@ import { json } from 'express';
 import { stringify } from 'csv-stringify/sync';
 import { z } from 'zod';
 import type { ReferenceIndex } from '@jutbank/core/bench';
-import { guessMapping, namesSaid, type NamesKnown } from '@jutbank/core/value';
+import { guessMapping, guessNotation, namesSaid, wordsSaid, type NamesKnown } from '@jutbank/core/value';
 import {
   COMPARABLE_COLUMNS,
   columnMapping,
@@ -79,6 +79,7 @@ export function mountComparables(mount: Mount, library: Library, markets: Market
     if (file.header.every((name) => name === ''))
       throw invalid([{ pointer: '/file', message: 'this file is empty: its first line names the columns' }]);
     const rows = file.rows.flatMap((row) => (isCsvError(row) ? [] : [[...row.cells]]));
+    const first = rows.slice(0, GUESSED_FROM);
     const known = await database.row<{ mapping: unknown }>(
       'SELECT mapping FROM column_mapping WHERE header_hash = ?',
       [headerHash(file.header)],
@@ -86,9 +87,7 @@ export function mountComparables(mount: Mount, library: Library, markets: Market
     const remembered = columnMapping.safeParse(known?.mapping);
     const mapping =
       mappingIn(fields) ??
-      (remembered.success
-        ? remembered.data
-        : columnMapping.parse(guessMapping(file.header, rows.slice(0, GUESSED_FROM))));
+      (remembered.success ? remembered.data : columnMapping.parse(guessMapping(file.header, first)));
     const cells = rows.map((row) => Object.fromEntries(file.header.map((name, i) => [name, row[i] ?? ''])));
     const index = await library.index();
     return answer<FileLook>({
@@ -100,6 +99,10 @@ export function mountComparables(mount: Mount, library: Library, markets: Market
       mapping,
       remembered: remembered.success,
       names: namesSaid(mapping, cells, namesOf(index)).slice(0, MOST_NAMES),
+      words: wordsSaid(mapping, cells).slice(0, MOST_NAMES),
+      notation: columnMapping
+        .pick({ dateOrder: true, decimalComma: true, currencyInPrice: true })
+        .parse(guessNotation({ header: file.header, rows: first, columns: mapping.columns })),
     });
   });
 
@@ -164,7 +167,11 @@ export function mountComparables(mount: Mount, library: Library, markets: Market
     for (;;) {
       const rows = await listComparables(database, query, after, EXPORT_STEP);
       response.write(
-        stringify(rows.map(({ cells }) => columns.map((column) => safeCell(cells[column] ?? '')))),
+        stringify(
+          rows.map(({ cells }) =>
+            columns.map((column) => safeCell(Object.hasOwn(cells, column) ? (cells[column] ?? '') : '')),
+          ),
+        ),
       );
       const last = rows.at(-1);
       if (!last || rows.length < EXPORT_STEP) break;

@@ -2,12 +2,13 @@
 import { REQUIRED_COLUMNS, type ComparablesImportAnswer, type RowError } from '@jutbank/contract/value';
 import iconv from 'iconv-lite';
 import { ulid } from 'ulid';
-import { mapRow, type ColumnMapping } from '@jutbank/core/value';
+import { rowReader, type ColumnMapping } from '@jutbank/core/value';
 import type { Queries } from '../db/index.ts';
 import { invalid } from '../http/index.ts';
 import type { Library } from '../reference/index.ts';
 import { isCsvError, readCsv } from './csv.ts';
-import { normaliseRow, todayIso, type Known, type NormalRow } from './normalise.ts';
+import { nearSameFinder } from './nearSame.ts';
+import { normaliseRow, todayIso, type CellProblem, type Known, type NormalRow } from './normalise.ts';
 import { insertComparables, knownHashes, nowCounted } from './queries.ts';
 
 export interface RawRow {
@@ -52,12 +53,18 @@ export function rawFromCsv(bytes: Buffer, mapping?: ColumnMapping): RawFile {
   }
   const file = readCsv(textOf(bytes).text);
   if (!mapping) needColumns(file.header);
-  else needColumns([...Object.values(mapping.columns), ...Object.keys(mapping.fixed)]);
+  else
+    needColumns([
+      ...Object.values(mapping.columns),
+      ...Object.keys(mapping.fixed),
+      ...(mapping.currencyInPrice ? ['currency'] : []),
+    ]);
   const twice = file.header.find((name, i) => file.header.indexOf(name) !== i);
   if (twice !== undefined)
     throw invalid([{ pointer: '/file', message: `the column “${twice}” stands in the header twice` }]);
   const errors: RowError[] = [];
   const rows: RawRow[] = [];
+  const read = mapping && rowReader(mapping);
   for (const row of file.rows) {
     if (isCsvError(row))
       errors.push({
@@ -69,11 +76,12 @@ export function rawFromCsv(bytes: Buffer, mapping?: ColumnMapping): RawFile {
       });
     else {
       const cells = Object.fromEntries(file.header.map((name, i) => [name, row.cells[i] ?? '']));
-      rows.push({ line: row.line, cells: mapping ? mapRow(mapping, cells) : cells });
+      rows.push({ line: row.line, cells: read ? read(cells) : cells });
     }
   }
   // an error in a mapped column is told at the column of the file it was read from
-  const header = mapping ? file.header.map((name) => mapping.columns[name] ?? name) : file.header;
+  const ours = new Map(Object.entries(mapping?.columns ?? {}));
+  const header = file.header.map((name) => ours.get(name) ?? name);
   return { header, decimalComma: !mapping && file.separator !== ',', rows, errors };
 }
 
@@ -124,7 +132,16 @@ export async function importComparables(
 ): Promise<ComparablesImportAnswer> {
   const errors: RowError[] = [...file.errors];
   const warnings: RowError[] = [];
-  const seen = new Set<string>();
+  /** the line of every row that is not known from a line before, by its hash */
+  const lines = new Map<string, number>();
+  const told = (line: number, p: CellProblem): RowError => ({
+    line,
+    column: p.column,
+    columnNumber: columnNumber(file.header, p.column),
+    value: p.value,
+    message: p.message,
+  });
+  const findNearSame = nearSameFinder(tx, lines);
   const importId = ulid();
   let added = 0;
   let alreadyKnown = 0;
@@ -133,22 +150,15 @@ export async function importComparables(
     const good: NormalRow[] = [];
     for (const { line, cells } of file.rows.slice(at, at + STEP)) {
       const { row, errors: wrong, warnings: odd } = normaliseRow(cells, known, file.decimalComma);
-      const told = (p: { column: string; value: string; message: string }): RowError => ({
-        line,
-        column: p.column,
-        columnNumber: columnNumber(file.header, p.column),
-        value: p.value,
-        message: p.message,
-      });
-      errors.push(...wrong.map(told));
+      errors.push(...wrong.map((problem) => told(line, problem)));
       if (!row) {
         rejected++;
         continue;
       }
-      warnings.push(...odd.map(told));
-      if (seen.has(row.hash)) alreadyKnown++;
+      warnings.push(...odd.map((problem) => told(line, problem)));
+      if (lines.has(row.hash)) alreadyKnown++;
       else {
-        seen.add(row.hash);
+        lines.set(row.hash, line);
         good.push(row);
       }
     }
@@ -159,6 +169,8 @@ export async function importComparables(
       );
       added += good.length - there.size;
       alreadyKnown += there.size;
+      const near = await findNearSame(good.filter((row) => !there.has(row.hash)));
+      warnings.push(...near.map(({ line, ...problem }) => told(line, problem)));
     } else {
       const result = await insertComparables(tx, good, { importId });
       added += result.added;
@@ -176,6 +188,7 @@ export async function importComparables(
     await nowCounted(tx, { importId });
   }
   errors.sort((a, b) => a.line - b.line);
+  warnings.sort((a, b) => a.line - b.line);
   return { rows: file.rows.length + file.errors.length, added, alreadyKnown, rejected, errors, warnings };
 }
 

@@ -3,7 +3,7 @@ import { createHash } from 'node:crypto';
 import { Decimal } from 'decimal.js';
 import { dayOf, asDay, isoOf, calendarOf } from '@jutbank/core/dates';
 import { isCurrency, minorDigits } from '@jutbank/core/money';
-import { ALTERATIONS, ITEM_STATES, PRICE_KINDS, VENUE_KINDS } from '@jutbank/core/value';
+import { ALTERATIONS, GRADE_WORDS, ITEM_STATES, PRICE_KINDS, VENUE_KINDS } from '@jutbank/core/value';
 import { COMPARABLE_COLUMNS } from '@jutbank/contract/value';
 import { canonical } from '../provenance/index.ts';
 
@@ -45,11 +45,7 @@ export interface Normalised {
 }
 
 const LONGEST_CELL = 8192;
-const GRADES: Record<string, readonly string[]> = {
-  collector: ['mint', 'near-mint', 'excellent', 'very-good', 'good', 'fair', 'poor'],
-  user: ['new', 'like-new', 'light-user', 'user', 'project'],
-  finish: ['new', 'excellent', 'very-good', 'good', 'fair', 'poor'],
-};
+const GRADES: ReadonlyMap<string, readonly string[]> = new Map(Object.entries(GRADE_WORDS));
 
 /** @param decimalComma the separator leaves the comma free for decimals */
 export function normaliseRow(
@@ -62,12 +58,16 @@ export function normaliseRow(
   const wrong = (column: string, message: string) => {
     errors.push({ column, value: (raw[column] ?? '').slice(0, 200), message });
   };
-  const cells: Record<string, string> = {};
+  // a list may call a column whatever it likes: none is assigned by name to an object that has a prototype
+  const cells: Record<string, string> = Object.fromEntries(
+    Object.entries(raw)
+      .map(([column, value]) => [column, value.trim()])
+      .filter(([, value]) => value !== ''),
+  );
   for (const [column, value] of Object.entries(raw)) {
     if (value.length > LONGEST_CELL)
       wrong(column, `a cell may have ${LONGEST_CELL} characters, this one has ${value.length}`);
     const trimmed = value.trim();
-    if (trimmed !== '') cells[column] = trimmed;
     const isText =
       !(COMPARABLE_COLUMNS as readonly string[]).includes(column) ||
       column === 'venue' ||
@@ -140,10 +140,10 @@ export function normaliseRow(
     else if (of !== pattern) wrong('variant', `“${variant}” is a variant of ${of}, not of ${pattern}`);
   }
   const conditionIndex = decimal('condition_index', (x) => (x.gt(100) ? 'at most 100' : undefined));
-  const scale = oneOf('grade_scale', Object.keys(GRADES), false);
+  const scale = oneOf('grade_scale', [...GRADES.keys()], false);
   if (cells.grade !== undefined) {
     if (scale === null) wrong('grade_scale', 'a grade needs its scale');
-    else oneOf('grade', GRADES[scale] ?? [], false);
+    else oneOf('grade', GRADES.get(scale) ?? [], false);
   }
   const box = oneOf('box', ITEM_STATES, false);
   const papers = oneOf('papers', ITEM_STATES, false);

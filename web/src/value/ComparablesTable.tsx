@@ -4,7 +4,18 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { ComparableRecord, ComparableState } from '@jutbank/contract/value';
 import { ApiProblem, call } from '../app/api.ts';
-import { moneyText } from '../parts/words.ts';
+import { inWords, moneyText } from '../parts/words.ts';
+
+const AFTER_NUMBERS = { paddingLeft: 20 };
+
+/** The grade as the list wrote it, and the index where it told one. */
+const conditionAsTyped = (cells: ComparableRecord['cells']): string =>
+  [
+    cells['grade as listed'] ?? (cells.grade === undefined ? undefined : inWords(cells.grade)),
+    cells.condition_index,
+  ]
+    .filter(Boolean)
+    .join(', ');
 
 export function ComparablesTable({
   rows,
@@ -83,7 +94,7 @@ export function ComparablesTable({
               <th>Kind</th>
               <th>Where</th>
               <th className="r">Price</th>
-              <th className="r">Index</th>
+              <th style={AFTER_NUMBERS}>Condition</th>
               <th>With it</th>
               <th>{state === 'kept' ? 'Source' : 'Why not'}</th>
             </tr>
@@ -109,7 +120,7 @@ export function ComparablesTable({
                 <td>{row.priceKind}</td>
                 <td>{row.cells.venue ?? row.venueKind}</td>
                 <td className="r num">{moneyText(row.price)}</td>
-                <td className="r num">{row.conditionIndex ?? ''}</td>
+                <td style={AFTER_NUMBERS}>{conditionAsTyped(row.cells)}</td>
                 <td className="soft">
                   {[
                     row.cells.box === 'original' ? 'box' : undefined,

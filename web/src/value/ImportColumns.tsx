@@ -1,13 +1,13 @@
 /** What the columns of somebody's list say, how it writes dates and decimals, and what holds for every row. */
 import { MenuItem, TextField } from '@mui/material';
-import { DATE_ORDERS, type DateOrder } from '@jutbank/core/value';
+import { DATE_ORDERS, GRADE_WORDS, PRICE_KINDS, VENUE_KINDS, type DateOrder } from '@jutbank/core/value';
 import {
   COMPARABLE_COLUMNS,
   REQUIRED_COLUMNS,
   type ComparableColumn,
   type FileLook,
 } from '@jutbank/contract/value';
-import { inWords } from '../parts/words.ts';
+import { inWords, sentence } from '../parts/words.ts';
 
 export type Mapping = FileLook['mapping'];
 const ORDER_WORDS: Record<DateOrder, string> = {
@@ -16,6 +16,25 @@ const ORDER_WORDS: Record<DateOrder, string> = {
   mdy: 'month, day, year',
 };
 const SAMPLE_SHOWN = 3;
+
+/** `buyer_premium_pct` as a person says it. */
+export const columnInWords = (column: string): string => column.replace(/_pct$/, ' %').replaceAll('_', ' ');
+
+/** Asked for every row where no column says it; a scale only where grades are told without one. */
+const untoldGrades = ({ columns }: Mapping) =>
+  Object.values(columns).includes('grade') && !Object.values(columns).includes('grade_scale');
+
+/** Columns a row must have, which no column of the file says. */
+export const untoldIn = ({ columns, currencyInPrice }: Mapping) =>
+  REQUIRED_COLUMNS.filter(
+    (c) => !Object.values(columns).includes(c) && !(c === 'currency' && currencyInPrice),
+  );
+
+const CHOICES: Partial<Record<ComparableColumn, readonly string[]>> = {
+  price_kind: PRICE_KINDS,
+  venue_kind: VENUE_KINDS,
+  grade_scale: Object.keys(GRADE_WORDS),
+};
 
 export function ImportColumns({
   look,
@@ -26,7 +45,10 @@ export function ImportColumns({
   mapping: Mapping;
   onChange: (mapping: Mapping) => void;
 }) {
-  const missing = REQUIRED_COLUMNS.filter((c) => !Object.values(mapping.columns).includes(c));
+  const fixable: ComparableColumn[] = [
+    ...untoldIn(mapping),
+    ...(untoldGrades(mapping) ? (['grade_scale'] as const) : []),
+  ];
   const give = (name: string, column: string) => {
     const columns = Object.fromEntries(
       Object.entries(mapping.columns).filter(([other, c]) => other !== name && c !== column),
@@ -67,7 +89,7 @@ export function ImportColumns({
                     <option value="">kept as a note</option>
                     {COMPARABLE_COLUMNS.map((c) => (
                       <option key={c} value={c}>
-                        {inWords(c.replaceAll('_', '-'))}
+                        {columnInWords(c)}
                       </option>
                     ))}
                   </select>
@@ -113,22 +135,57 @@ export function ImportColumns({
           <MenuItem value="point">a point</MenuItem>
           <MenuItem value="comma">a comma</MenuItem>
         </TextField>
-        {missing.map((column) => (
-          <TextField
+        {fixable.map((column) => (
+          <EveryRow
             key={column}
-            label={`${inWords(column.replaceAll('_', '-'))} of every row`}
+            column={column}
             value={mapping.fixed[column] ?? ''}
-            placeholder={column === 'price_kind' ? 'sold' : column === 'venue_kind' ? 'auction' : ''}
-            onChange={(e) => {
+            onChange={(value) => {
               const { [column]: _, ...fixed } = mapping.fixed;
-              onChange({
-                ...mapping,
-                fixed: e.target.value === '' ? fixed : { ...fixed, [column]: e.target.value },
-              });
+              onChange({ ...mapping, fixed: value === '' ? fixed : { ...fixed, [column]: value } });
             }}
           />
         ))}
+        {mapping.currencyInPrice && (
+          <TextField
+            select
+            label="Currency"
+            value="price"
+            onChange={() => onChange({ ...mapping, currencyInPrice: false })}
+          >
+            <MenuItem value="price">as beside the price</MenuItem>
+            <MenuItem value="every">of every row</MenuItem>
+          </TextField>
+        )}
       </div>
     </>
+  );
+}
+
+/** What no column says is said once for all rows. */
+function EveryRow({
+  column,
+  value,
+  onChange,
+}: {
+  column: ComparableColumn;
+  value: string;
+  onChange: (value: string) => void;
+}) {
+  const choices = CHOICES[column];
+  return (
+    <TextField
+      select={choices !== undefined}
+      label={`${sentence(columnInWords(column))} of every row`}
+      value={value}
+      onChange={(e) => onChange(e.target.value)}
+    >
+      {choices && <MenuItem value="">not told</MenuItem>}
+      {choices?.map((choice) => (
+        <MenuItem key={choice} value={choice}>
+          {inWords(choice)}
+        </MenuItem>
+      ))}
+    </TextField>
   );
 }

@@ -20,9 +20,13 @@ const looked = (more: Partial<FileLook> = {}): FileLook => ({
     decimalComma: true,
     fixed: { price_kind: 'sold', venue_kind: 'auction' },
     names: { pattern: {}, variant: {} },
+    currencyInPrice: false,
+    words: {},
   },
   remembered: false,
   names: [],
+  words: [],
+  notation: { dateOrder: 'dmy', decimalComma: true, currencyInPrice: false },
   ...more,
 });
 const result = (more: Partial<ComparablesImportAnswer> = {}): ComparablesImportAnswer => ({
@@ -67,7 +71,7 @@ describe('a list of prices', () => {
     const came = server();
     show(<ImportWizard />);
     await choose();
-    await screen.findByText(/12 rows: would add 11, 0 known already, 1 not readable/);
+    await screen.findByText(/12 rows: would add 11, 0 known already, 1 left out/);
     screen.getByText('Line 7, price “x”: “x” is not a number');
     expect(imports(came).map((r) => r.path)).toEqual(['/comparables/import?check=1']);
   });
@@ -85,9 +89,9 @@ describe('a list of prices', () => {
     const came = server({ ...look, mapping: { ...look.mapping, fixed: { price_kind: 'sold' } } });
     show(<ImportWizard />);
     await choose();
-    const kind = await screen.findByLabelText('venue kind of every row');
+    await userEvent.click(await screen.findByLabelText('Venue kind of every row'));
     expect(imports(came)).toHaveLength(0);
-    await userEvent.type(kind, 'fair');
+    await userEvent.click(await screen.findByRole('option', { name: 'fair' }));
     await userEvent.click(screen.getByRole('button', { name: 'Try it' }));
     await screen.findByText(/would add 11/);
     expect(mappingOf(imports(came)[0]).fixed).toEqual({ price_kind: 'sold', venue_kind: 'fair' });
@@ -99,7 +103,7 @@ describe('a list of prices', () => {
     await userEvent.selectOptions(await screen.findByLabelText('What “Cur” says'), 'note');
     await waitFor(() => expect(came.filter((r) => r.path === '/comparables/look')).toHaveLength(2));
     expect(mappingOf(came.filter((r) => r.path === '/comparables/look')[1]).columns.Cur).toBe('note');
-    screen.getByLabelText('currency of every row');
+    screen.getByLabelText('Currency of every row');
   });
   test('a large one goes on as a task, with its share and a way out', async () => {
     let cancelled = false;
@@ -168,6 +172,59 @@ describe('names that are none of ours', () => {
       pattern: { 'the jack': 'harbour-jack', oddity: 'deck-knife' },
       variant: { 'harbour-jack second': 'hj-second' },
     });
+  });
+});
+
+describe('words that are none of ours', () => {
+  const said = (column: 'price_kind' | 'grade' | 'box', word: string, guess: string | null) => ({
+    column,
+    said: word,
+    rows: 4,
+    key: word.toLowerCase(),
+    guess,
+  });
+  const words = [said('price_kind', 'Zuschlag', 'sold'), said('grade', 'II+', null), said('box', '?', null)];
+  test('are guessed; one that nobody knows waits for what it means, or that it means nothing', async () => {
+    const came = server(looked({ words }));
+    show(<ImportWizard />);
+    await choose();
+    await screen.findByText(/2 of 3 mean nothing yet/);
+    await userEvent.selectOptions(screen.getByLabelText('What “II+” means'), 'collector: very good');
+    await userEvent.selectOptions(screen.getByLabelText('What “?” means'), 'not told');
+    await screen.findByText(/each has its meaning/);
+    await userEvent.click(screen.getByRole('button', { name: 'Try it' }));
+    await screen.findByText(/would add 11/);
+    expect(mappingOf(imports(came).at(-1)).words).toEqual({
+      price_kind: { zuschlag: 'sold' },
+      grade: { 'ii+': 'collector/very-good' },
+      box: { '?': '' },
+    });
+  });
+  test('what looks like a sale known already is told before the list goes in', async () => {
+    const near = {
+      line: 9,
+      column: 'price',
+      columnNumber: 2,
+      value: '210',
+      message: 'looks like a sale known already',
+    };
+    server(looked(), { 'POST /comparables/import': () => ({ body: result({ warnings: [near] }) }) });
+    show(<ImportWizard />);
+    await choose();
+    await screen.findByText('Line 9, price “210”: looks like a sale known already');
+  });
+  test('a date in another column is read as that column writes it', async () => {
+    const look = looked();
+    server({
+      ...look,
+      header: [...look.header, 'Paid on'],
+      notation: { ...look.notation, dateOrder: 'mdy' },
+    });
+    show(<ImportWizard />);
+    await choose();
+    await screen.findByText('day, month, year');
+    await userEvent.selectOptions(screen.getByLabelText('What “Paid on” says'), 'sale date');
+    await screen.findByText('month, day, year');
   });
 });
 

@@ -2,32 +2,37 @@
 import { Button } from '@mui/material';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { REQUIRED_COLUMNS, type ComparablesImportAnswer, type FileLook } from '@jutbank/contract/value';
+import { takeGuesses } from '@jutbank/core/value';
+import type { ComparablesImportAnswer, FileLook, RowError } from '@jutbank/contract/value';
 import { ApiProblem, call } from '../app/api.ts';
 import { FileChooser } from '../parts/FileChooser.tsx';
 import { finished } from '../parts/task.ts';
-import { counted, inWords } from '../parts/words.ts';
-import { ImportColumns, type Mapping } from './ImportColumns.tsx';
+import { counted } from '../parts/words.ts';
+import { columnInWords, ImportColumns, untoldIn, type Mapping } from './ImportColumns.tsx';
 import { ImportNames } from './ImportNames.tsx';
+import { ImportWords } from './ImportWords.tsx';
 import { PastImports } from './PastImports.tsx';
 
 const SEPARATOR_WORDS: Record<string, string> = { ',': 'commas', ';': 'semicolons', '\t': 'tabs' };
-const ERRORS_SHOWN = 12;
-
-/** What the names of the list most likely mean is taken for a beginning; a person looks it over. */
-function withGuesses({ mapping, names }: FileLook): Mapping {
-  const meant = { pattern: { ...mapping.names.pattern }, variant: { ...mapping.names.variant } };
-  // a form nobody knows is taken as not told; a pattern nobody knows stays open until a person says
-  for (const { column, key, guess } of names)
-    if (guess !== null || column === 'variant') meant[column][key] ??= guess ?? '';
-  return { ...mapping, names: meant };
-}
+const ROWS_SHOWN = 12;
 
 /** Columns a row must have, which neither the file nor the person has named yet. */
-const missingIn = (mapping: Mapping) =>
-  REQUIRED_COLUMNS.filter(
-    (c) => !Object.values(mapping.columns).includes(c) && (mapping.fixed[c] ?? '') === '',
-  );
+const missingIn = (mapping: Mapping) => untoldIn(mapping).filter((c) => (mapping.fixed[c] ?? '') === '');
+
+const columnOf = (mapping: Mapping, ours: string) =>
+  Object.keys(mapping.columns).find((name) => mapping.columns[name] === ours);
+
+/** A date or a price that stands in another column now is written as that column writes it. */
+function withNotation(mapping: Mapping, before: Mapping | undefined, { notation }: FileLook): Mapping {
+  const moved = (ours: string) => before !== undefined && columnOf(before, ours) !== columnOf(mapping, ours);
+  return {
+    ...mapping,
+    ...(moved('sale_date') ? { dateOrder: notation.dateOrder } : {}),
+    ...(moved('price') || moved('currency')
+      ? { decimalComma: notation.decimalComma, currencyInPrice: notation.currencyInPrice }
+      : {}),
+  };
+}
 
 export function ImportWizard() {
   const queries = useQueryClient();
@@ -35,14 +40,14 @@ export function ImportWizard() {
   const [mapping, setMapping] = useState<Mapping>();
   const [job, setJob] = useState<{ id: string; share: number }>();
   const look = useMutation({
-    mutationFn: ({ chosen, by }: { chosen: File; by?: Mapping }) => {
+    mutationFn: ({ chosen, by }: { chosen: File; by?: Mapping; before?: Mapping }) => {
       const form = new FormData();
       form.set('file', chosen);
       if (by) form.set('mapping', JSON.stringify(by));
       return call<FileLook>('POST', '/comparables/look', { body: form });
     },
-    onSuccess: (found, { chosen, by }) => {
-      const read = withGuesses({ ...found, mapping: by ?? found.mapping });
+    onSuccess: (found, { chosen, by, before }) => {
+      const read = takeGuesses(by ? withNotation(by, before, found) : found.mapping, found);
       setMapping(read);
       if (!by && missingIn(read).length === 0) send.mutate({ check: true, chosen, by: read });
     },
@@ -83,12 +88,13 @@ export function ImportWizard() {
     look.mutate({ chosen });
   };
   const change = (next: Mapping) => {
-    const said = (m: Mapping | undefined) => JSON.stringify([m?.columns, m?.names.pattern]);
+    const said = (m: Mapping | undefined) =>
+      JSON.stringify([m?.columns, m?.names.pattern, m?.fixed.grade_scale, m?.currencyInPrice]);
     const renamed = said(next) !== said(mapping);
     setMapping(next);
     send.reset();
-    // which names are said depends on which column says them, and forms on their pattern
-    if (renamed && file) look.mutate({ chosen: file, by: next });
+    // what is said depends on which column says it, forms on their pattern, grades on their scale
+    if (renamed && file) look.mutate({ chosen: file, by: next, ...(mapping && { before: mapping }) });
   };
   const answer = send.data?.result;
   const problem = [look.error, send.error].find((e) => e instanceof ApiProblem);
@@ -109,6 +115,7 @@ export function ImportWizard() {
           </p>
           <ImportColumns look={look.data} mapping={mapping} onChange={change} />
           <ImportNames names={look.data.names} mapping={mapping} onChange={change} />
+          <ImportWords words={look.data.words} mapping={mapping} onChange={change} />
         </>
       )}
       {job && (
@@ -120,18 +127,17 @@ export function ImportWizard() {
       {answer && (
         <p role="status" style={{ marginTop: 8 }}>
           {counted(answer.rows)} rows: {send.data?.check ? 'would add' : 'added'} {counted(answer.added)},{' '}
-          {counted(answer.alreadyKnown)} known already, {counted(answer.rejected)} not readable.
+          {counted(answer.alreadyKnown)} known already, {counted(answer.rejected)} left out.
         </p>
       )}
-      {answer?.errors.slice(0, ERRORS_SHOWN).map((e, i) => (
-        <p key={i} className="problem">
-          Line {e.line}
-          {e.column === null ? '' : `, ${inWords(e.column.replaceAll('_', '-'))}`}
-          {e.value === '' ? '' : ` “${e.value.slice(0, 40)}”`}: {e.message}
-        </p>
-      ))}
-      {answer && answer.errors.length > ERRORS_SHOWN && (
-        <p className="problem">and {counted(answer.errors.length - ERRORS_SHOWN)} more</p>
+      {answer && <RowsTold rows={answer.errors} className="problem" />}
+      {answer && send.data?.check && answer.warnings.length > 0 && (
+        <>
+          <p style={{ margin: '8px 0 0' }}>
+            <b>{counted(answer.warnings.length)}</b> to look at before they go in:
+          </p>
+          <RowsTold rows={answer.warnings} className="soft" />
+        </>
       )}
       {problem && (
         <div role="alert">
@@ -163,5 +169,21 @@ export function ImportWizard() {
       )}
       <PastImports />
     </section>
+  );
+}
+
+/** What is wrong or odd, at its line and column. */
+function RowsTold({ rows, className }: { rows: readonly RowError[]; className: string }) {
+  return (
+    <>
+      {rows.slice(0, ROWS_SHOWN).map((row, i) => (
+        <p key={i} className={className}>
+          Line {row.line}
+          {row.column === null ? '' : `, ${columnInWords(row.column)}`}
+          {row.value === '' ? '' : ` “${row.value.slice(0, 40)}”`}: {row.message}
+        </p>
+      ))}
+      {rows.length > ROWS_SHOWN && <p className={className}>and {counted(rows.length - ROWS_SHOWN)} more</p>}
+    </>
   );
 }

@@ -1,4 +1,5 @@
 /** What somebody's list calls a pattern or a variant, against the names of the reference. */
+import { folded } from './fold.ts';
 
 /** What names mean: ids by the keys of `nameKey`; an empty one means none of ours. */
 export interface NamesMeant {
@@ -26,14 +27,6 @@ export interface NameSaid {
   /** what it most likely means; null where nothing fits, or more than one thing */
   readonly guess: string | null;
 }
-
-const folded = (text: string): string =>
-  text
-    .normalize('NFD')
-    .replace(/\p{M}/gu, '')
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, ' ')
-    .trim();
 
 /** How a mapping keeps a name; a variant's holds for one pattern, for two may call theirs the same. */
 export const nameKey = (said: string, pattern?: string): string =>

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { mapRow, nameKey, namesSaid, type ColumnMapping, type NamesKnown } from './index.ts';
+import { rowReader, nameKey, namesSaid, type ColumnMapping, type NamesKnown } from '../index.ts';
 
 const known: NamesKnown = {
   patterns: [
@@ -66,7 +66,7 @@ describe('rows read by their names', () => {
     },
   };
   test('become ids, and what they called it stays as a note', () => {
-    expect(mapRow(named, { Model: 'The Jack', Version: '2nd' })).toEqual({
+    expect(rowReader(named)({ Model: 'The Jack', Version: '2nd' })).toEqual({
       pattern: 'harbour-jack',
       'pattern as listed': 'The Jack',
       variant: 'hj-second',
@@ -74,10 +74,10 @@ describe('rows read by their names', () => {
     });
   });
   test('a form that means none of ours is not told; a pattern that means none stays, to be refused by name', () => {
-    expect(mapRow(named, { Model: 'The jack', Version: 'odd' })).not.toHaveProperty('variant');
-    expect(mapRow(named, { Model: 'Unknown' })).toEqual({ pattern: 'Unknown' });
+    expect(rowReader(named)({ Model: 'The jack', Version: 'odd' })).not.toHaveProperty('variant');
+    expect(rowReader(named)({ Model: 'Unknown' })).toEqual({ pattern: 'Unknown' });
   });
   test('without names rows are as before', () => {
-    expect(mapRow(mapping, { Model: 'x', Version: 'y' })).toEqual({ pattern: 'x', variant: 'y' });
+    expect(rowReader(mapping)({ Model: 'x', Version: 'y' })).toEqual({ pattern: 'x', variant: 'y' });
   });
 });
