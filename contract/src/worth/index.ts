@@ -83,6 +83,40 @@ export interface AppraisedRow extends EstimateRow {
   check: SaleCheck | null;
 }
 
+/** Two sales of one variant that differ in one thing only, and what the engine says of that thing. */
+export interface PairsShown {
+  line: string;
+  said: string;
+  /** medians, percent */
+  middle: number;
+  engine: number;
+  count: number;
+  /** those nearest in time */
+  pairs: { more: PairedSale; less: PairedSale; percent: number; engine: number; daysApart: number }[];
+}
+export interface PairedSale {
+  id: string;
+  saleDate: string;
+  venue: string;
+  /** as written down, and all of it in the currency that was asked for */
+  price: Money;
+  paid: Money;
+}
+/** A sale of the same pattern that stands in no line of the grid, and why. */
+export interface NearSale {
+  id: string;
+  saleDate: string;
+  venue: string;
+  price: Money;
+  variant: string | null;
+  why: string;
+}
+/** What stands beside a grid: paired sales behind its lines, and near sales that are not in it. */
+export interface Grounds {
+  pairs: PairsShown[];
+  near: NearSale[];
+}
+
 /** All that a value rests on, before anybody has concluded. */
 export interface AppraisalEvidence {
   basis: Basis;
@@ -114,6 +148,8 @@ export interface AppraisalEvidence {
   engine: { version: string; settings: ValueSettings; middles: Record<string, number> };
   known: z.infer<typeof knownState>;
   rules: number;
+  /** records made before grounds were kept have none */
+  grounds?: Grounds;
 }
 
 export interface AppraisalRecord extends Omit<AppraisalEvidence, 'known'> {
@@ -224,6 +260,15 @@ export const worthRoutes = {
     access: 'read',
     summary: 'What the house has said against what came of it, from kept appraisals',
     answer: answers<TrackRecord>('Ranges, probabilities, asks and offers'),
+  }),
+  grounds: route({
+    method: 'get',
+    path: '/pieces/:id/worth/grounds',
+    room: 'worth',
+    access: 'read',
+    summary: 'Paired sales behind the lines of a grid, and near sales that are not in it',
+    params: byId,
+    answer: answers<Grounds>('Pairs by line, near sales with why they are not used'),
   }),
   appraisalDraft: route({
     method: 'post',

@@ -35,6 +35,7 @@ export * from './appraisal.ts';
 export * from './trackRecord.ts';
 export * from './patience.ts';
 export * from './override.ts';
+export { PAIRS_SHOWN, pairsBehind, type PairsOfLine, type SalePair } from './pairs.ts';
 export * from './asking.ts';
 export * from './twoMarkets.ts';
 export * from './trends.ts';

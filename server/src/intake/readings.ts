@@ -157,13 +157,19 @@ export class Readers {
     return subjectOf(record, await this.assess(this.database, record), on.base);
   }
 
-  async worth(record: PieceRecord): Promise<{ answer: EstimateAnswer; pattern: string } | undefined> {
+  /** The market that values a piece, and what it is asked; undefined while nothing says which pattern it is. */
+  async valuation(record: PieceRecord): Promise<{ on: MarketOnDay; question: EstimateQuestion } | undefined> {
     const on = await this.#marketOf(record);
     const question = subjectOf(record, await this.assess(this.database, record), on.base);
+    return question && { on, question: { ...question, asOf: on.asOf } };
+  }
+
+  async worth(record: PieceRecord): Promise<{ answer: EstimateAnswer; pattern: string } | undefined> {
+    const asked = await this.valuation(record);
     return (
-      question && {
-        answer: await answerEstimate(this.database, on, { ...question, asOf: on.asOf }),
-        pattern: question.subject.pattern,
+      asked && {
+        answer: await answerEstimate(this.database, asked.on, asked.question),
+        pattern: asked.question.subject.pattern,
       }
     );
   }

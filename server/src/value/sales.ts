@@ -1,5 +1,5 @@
 /** Prices as the regression reads them, and what changed among them between two revisions. */
-import { dayOf } from '@jutbank/core/dates';
+import { asDay, dayOf, isoOf } from '@jutbank/core/dates';
 import { middleOfGrade, type RuleSet } from '@jutbank/core/condition';
 import type { Alteration, Comparable, ItemState, PriceKind, VenueKind } from '@jutbank/core/value';
 import type { Queries } from '../db/index.ts';
@@ -33,6 +33,8 @@ const COLUMNS =
 
 export const numberDay = (iso: string) =>
   dayOf(Number(iso.slice(0, 4)), Number(iso.slice(5, 7)), Number(iso.slice(8, 10)));
+
+export const isoDay = (day: number): string => isoOf(asDay(day));
 
 const gradeKey = (row: SaleRow) =>
   row.grade === null || row.grade_scale === null ? undefined : `${row.grade_scale} ${row.grade}`;

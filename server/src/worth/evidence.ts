@@ -34,6 +34,7 @@ import {
   type MarketOnDay,
   type Markets,
 } from '../value/index.ts';
+import { groundsOf } from './grounds.ts';
 import { cellsOf, marketFacts, rateSources } from './queries.ts';
 
 export interface Appraised {
@@ -107,6 +108,7 @@ export async function appraisedFrom(
       engine: { version: VALUE_ENGINE_VERSION, settings: VALUE_SETTINGS, middles },
       known: { comparables: now.comparables, rates: now.rates, reference: now.reference },
       rules: now.rules,
+      grounds: await groundsOf(database, on, question),
     },
   };
 }

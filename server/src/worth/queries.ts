@@ -1,6 +1,6 @@
 /** Appraisals as they are stored, and what stands beside the prices they rest on. */
 import { money } from '@jutbank/core/money';
-import type { AppraisalRecord, AppraisalSummary } from '@jutbank/contract/worth';
+import type { AppraisalRecord, AppraisalSummary, NearSale } from '@jutbank/contract/worth';
 import type { Queries } from '../db/index.ts';
 import { COUNTS_IN } from '../value/index.ts';
 
@@ -16,6 +16,56 @@ export async function cellsOf(
     ids,
   );
   return new Map(rows.map((row) => [row.id, row.cells]));
+}
+
+export async function venuesOf(db: Queries, ids: readonly string[]): Promise<Map<string, string>> {
+  if (ids.length === 0) return new Map();
+  const rows = await db.rows<{ id: string; venue: string | null; venue_kind: string }>(
+    `SELECT id, venue, venue_kind FROM comparable WHERE id IN (${places(ids)})`,
+    ids,
+  );
+  return new Map(rows.map((row) => [row.id, row.venue ?? row.venue_kind]));
+}
+
+export async function namesOfVariants(db: Queries, pattern: string): Promise<Map<string, string>> {
+  const rows = await db.rows<{ id: string; name: string }>(
+    'SELECT id, name FROM reference_variant WHERE pattern_id = ?',
+    [pattern],
+  );
+  return new Map(rows.map((row) => [row.id, row.name]));
+}
+
+/** Prices of a pattern that a person set aside or merged into another, newest first. */
+export async function rejectedOf(
+  db: Queries,
+  pattern: string,
+  asOf: string,
+  limit: number,
+): Promise<NearSale[]> {
+  const rows = await db.rows<{
+    id: string;
+    sale_date: string;
+    price: string;
+    currency: string;
+    venue: string | null;
+    venue_kind: string;
+    state: string;
+    state_reason: string | null;
+    name: string | null;
+  }>(
+    `SELECT c.id, c.sale_date, c.price, c.currency, c.venue, c.venue_kind, c.state, c.state_reason, v.name
+     FROM comparable c LEFT JOIN reference_variant v ON v.id = c.variant_id
+     WHERE c.pattern_id = ? AND c.sale_day <= ? AND c.state <> 'kept' ORDER BY c.sale_day DESC, c.id DESC LIMIT ?`,
+    [pattern, asOf, limit],
+  );
+  return rows.map((row) => ({
+    id: row.id,
+    saleDate: row.sale_date,
+    venue: row.venue ?? row.venue_kind,
+    price: money(row.price, row.currency),
+    variant: row.name,
+    why: `${row.state === 'merged' ? 'the same sale as another' : 'set aside by hand'}${row.state_reason ? `: ${row.state_reason}` : ''}`,
+  }));
 }
 
 /** Where rates came from, as they were known in a revision; by `currency day`. */

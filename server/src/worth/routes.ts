@@ -16,6 +16,7 @@ import { appendLedger, canonical, entryIntact, sha256 } from '../provenance/inde
 import { shopOf, takeNumber } from '../shop/index.ts';
 import { keepReference, type Markets } from '../value/index.ts';
 import { appraisedFrom, type Appraised } from './evidence.ts';
+import { groundsOf } from './grounds.ts';
 import { appraisalPaper } from './paper.ts';
 import { recomputed } from './recompute.ts';
 import { trackRecordOf } from './trackRecord.ts';
@@ -32,6 +33,11 @@ export function mountWorth(mount: Mount, readers: Readers, markets: Markets): vo
   const rooms = { database, readers, markets };
 
   mount.reads(worthRoutes.trackRecord, async () => answer(await trackRecordOf(database, readers, markets)));
+
+  mount.reads(worthRoutes.grounds, async ({ params }) => {
+    const asked = await readers.valuation(await pieceRecord(database, params.id));
+    return answer(asked ? await groundsOf(database, asked.on, asked.question) : { pairs: [], near: [] });
+  });
 
   mount.reads(worthRoutes.appraisalDraft, async ({ params, body }) =>
     answer((await appraisedFrom(rooms, params.id, body)).evidence),

@@ -4,6 +4,7 @@ import { Decimal } from 'decimal.js';
 import type {
   AppraisalEvidence,
   AppraisalRecord,
+  Grounds,
   KeptAppraisal,
   Recomputed,
   TrackRecord,
@@ -118,6 +119,34 @@ describe('before anybody concludes', () => {
       '/signature',
     ]);
   });
+});
+
+test('beside the grid stand pairs that differ in one thing, and near sales with why they are not in it', async () => {
+  const other = (ago: number, price: number, more: string) => sale(ago, price, `EUR,sold,${more},80`);
+  await send([
+    other(30, 160, 'Gullhaven fair,fair,jack,first'),
+    other(33, 200, 'Tollgate Rooms,online,jack,first'),
+    other(60, 75, 'Saltmarsh Sales,fair,jack,'),
+  ]);
+  const { items } = (await server.owner.call('GET', '/comparables?q=Saltmarsh')).body as {
+    items: { id: string }[];
+  };
+  await server.owner.call('POST', '/comparables/states', {
+    ids: items.map((item) => item.id),
+    state: 'set-aside',
+    reason: 'a blade alone',
+  });
+  const { pairs, near } = (await server.owner.call('GET', `/pieces/${piece}/worth/grounds`)).body as Grounds;
+  const venue = pairs.find((line) => line.said === 'fair against online');
+  expect(venue?.pairs.some((p) => p.more.paid.amount === '160.00' && p.less.paid.amount === '200.00')).toBe(
+    true,
+  );
+  expect(venue?.pairs.find((p) => p.less.paid.amount === '200.00')?.percent).toBeCloseTo(-20, 6);
+  expect(near.find((n) => n.price.amount === '75.00')?.why).toBe('set aside by hand: a blade alone');
+  expect(near.find((n) => n.variant === 'Second form')?.why).toMatch(/another form/);
+  // what stood beside the grid on the day is part of what is kept
+  const drafted = (await draft()).body as AppraisalEvidence;
+  expect(drafted.grounds?.near.some((n) => n.why.startsWith('set aside'))).toBe(true);
 });
 
 describe('once it is made', () => {

@@ -5,6 +5,7 @@ import { lazy, Suspense } from 'react';
 import { Link } from 'react-router';
 import type { PricingBody } from '@jutbank/contract/intake';
 import type { WorthOfPiece } from '@jutbank/contract/value';
+import type { Grounds as GroundsShown } from '@jutbank/contract/worth';
 import { get } from '../app/api.ts';
 import { useMay, useSession } from '../app/session.ts';
 import { Failed, Loading } from '../app/states.tsx';
@@ -14,6 +15,7 @@ import { useSheet } from '../intake/PiecePage.tsx';
 import { StageBar } from '../parts/StageBar.tsx';
 import { useStage } from '../parts/usePiece.ts';
 import { Appraisals } from '../worth/Appraisals.tsx';
+import { Grounds } from '../worth/Grounds.tsx';
 import { AdjustmentGrid } from './AdjustmentGrid.tsx';
 import { useVariantNames } from '../parts/names.ts';
 import { inWords, moneyText, sentence } from '../parts/words.ts';
@@ -28,6 +30,11 @@ export default function WorthStage() {
   const worth = useQuery({
     queryKey: ['of-piece', sheet.id, 'worth', sheet.version],
     queryFn: () => get<WorthOfPiece>(`/pieces/${sheet.id}/worth`),
+    placeholderData: (previous) => previous,
+  });
+  const grounds = useQuery({
+    queryKey: ['of-piece', sheet.id, 'grounds', sheet.version],
+    queryFn: () => get<GroundsShown>(`/pieces/${sheet.id}/worth/grounds`),
     placeholderData: (previous) => previous,
   });
   const pricing = useStage<PricingBody>(sheet, 'pricing', sheet.pricing, asBody);
@@ -156,6 +163,7 @@ export default function WorthStage() {
           mayCorrect={mayPrice}
         />
       )}
+      {estimate && grounds.data && <Grounds grounds={grounds.data} />}
       {estimate && <MoneyEnds sheet={sheet} />}
     </div>
   );

@@ -2,11 +2,22 @@
 import { Fragment, useState } from 'react';
 import type { AppraisalEvidence, AppraisedRow, SaleCheck } from '@jutbank/contract/worth';
 import { dayText, moneyText, sentence, signed } from '../parts/words.ts';
+import { Grounds } from './Grounds.tsx';
 import { METHOD_WORDS } from './words.ts';
 
 type Shown = Pick<
   AppraisalEvidence,
-  'figure' | 'low' | 'high' | 'methods' | 'rows' | 'rest' | 'market' | 'notes' | 'corrected' | 'definition'
+  | 'figure'
+  | 'low'
+  | 'high'
+  | 'methods'
+  | 'rows'
+  | 'rest'
+  | 'market'
+  | 'notes'
+  | 'corrected'
+  | 'definition'
+  | 'grounds'
 >;
 const SHOWN = 12;
 
@@ -137,6 +148,7 @@ export function Evidence({
           {[...new Set(leftOut.map((row) => sentence(row.excluded ?? '').toLowerCase()))].join(', ')}).
         </p>
       )}
+      {evidence.grounds && <Grounds grounds={evidence.grounds} />}
     </>
   );
 }
