@@ -71,6 +71,7 @@ const app = createApp({
 });
 app.jobs.start();
 app.dailyRates.start();
+app.outboxRounds.start();
 const server = createServer(app.express);
 server.on('error', (error: NodeJS.ErrnoException) => {
   if (error.code === 'EADDRINUSE')
@@ -84,6 +85,7 @@ async function stop(): Promise<void> {
   server.closeIdleConnections();
   app.gauges.close();
   app.dailyRates.stop();
+  await app.outboxRounds.stop();
   await app.jobs.stop();
   await app.markets.close();
   await standin?.close();

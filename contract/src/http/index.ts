@@ -22,6 +22,8 @@ export interface Route<P = unknown, Q = unknown, B = unknown, A = unknown> {
   readonly bodyLimit: number;
   /** not JSON: multipart upload or a file as answer */
   readonly carries: 'json' | 'upload' | 'file';
+  /** nothing of the request is kept, not even a hash: it holds a password */
+  readonly secret: boolean;
 }
 
 const NOTHING = z.object({}).loose();
@@ -41,6 +43,7 @@ export function route<P = unknown, Q = unknown, B = unknown, A = unknown>(
     status: 200,
     bodyLimit: DEFAULT_BODY_LIMIT,
     carries: 'json',
+    secret: false,
     ...input,
   };
 }

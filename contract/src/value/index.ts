@@ -326,7 +326,9 @@ export const valueRoutes = {
     access: 'work',
     summary: 'Import comparables from CSV (multipart part `file`) or rows',
     query: z.object({ check: z.enum(['0', '1']).optional() }),
-    answer: answers<ComparablesImportAnswer>('What went in and what did not'),
+    answer: answers<ComparablesImportAnswer | { job: string }>(
+      'What went in and what did not; a large list goes in as a task',
+    ),
     carries: 'upload',
     bodyLimit: 64 * MIB,
   }),

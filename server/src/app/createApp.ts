@@ -16,7 +16,8 @@ import type { Database } from '../db/index.ts';
 import { HttpProblem, Mount, problemOf, sendProblem } from '../http/index.ts';
 import { mountIntake, mountLots, PictureStore, Readers, searchWords } from '../intake/index.ts';
 import { JobRunner } from '../jobs/index.ts';
-import { httpMarketplace, mountListing } from '../listing/index.ts';
+import { mountListing } from '../listing/index.ts';
+import { httpMarketplace, Outbox, OutboxRounds } from '../outside/index.ts';
 import { mountProvenance } from '../provenance/index.ts';
 import { Library, mountReference, searchReference } from '../reference/index.ts';
 import { RuleLibrary } from '../rules/index.ts';
@@ -35,7 +36,7 @@ import {
   DailyRates,
   httpRates,
   importComparables,
-  knownFor,
+  referenceKnown,
   Markets,
   mountValue,
   todayIso,
@@ -63,6 +64,7 @@ export interface App {
   readonly gauges: Gauges;
   readonly markets: Markets;
   readonly dailyRates: DailyRates;
+  readonly outboxRounds: OutboxRounds;
 }
 
 export function createApp(options: AppOptions): App {
@@ -74,6 +76,7 @@ export function createApp(options: AppOptions): App {
   const markets = new Markets(database, library, options.databaseUrl, (error) => log.error(error));
   const readers = new Readers(database, library, markets, rules);
   const marketplace = httpMarketplace(options.marketplaceUrl);
+  const outbox = new Outbox(database, marketplace);
   const app = express();
   app.disable('x-powered-by');
   app.set('etag', false);
@@ -119,8 +122,8 @@ export function createApp(options: AppOptions): App {
   const rates = httpRates(options.ratesUrl);
   mountValue(mount, library, markets, rates);
   mountProvenance(mount);
-  mountListing(mount, readers, marketplace);
-  mountSale(mount, readers, markets, marketplace, (error) => log.error(error), options.publicUrl);
+  mountListing(mount, readers, marketplace, outbox);
+  mountSale(mount, readers, markets, outbox, (error) => log.error(error), options.publicUrl);
   const openApi = JSON.stringify(openApiDocument(VERSION));
   api.get('/openapi.json', (_request, response) => {
     response.type('application/json').send(openApi);
@@ -140,10 +143,15 @@ export function createApp(options: AppOptions): App {
     database,
     {
       [COMPARABLES_JOB]: async (payload, progress) => {
-        const known = await knownFor(library);
+        const known = referenceKnown(await library.index());
         const { file, person } = payload as ComparablesJob;
         const result = await database.transaction((tx) =>
-          importComparables(tx, file, known, { check: false, person, progress }),
+          importComparables(tx, file, known, {
+            check: false,
+            person,
+            // how far it is must be seen while it goes on
+            progress: (share) => database.apart(() => progress(share)),
+          }),
         );
         markets.expect(todayIso());
         return result;
@@ -154,7 +162,8 @@ export function createApp(options: AppOptions): App {
     (error) => log.error(error),
   );
   const dailyRates = new DailyRates(database, rates, (error) => log.error(error));
-  return { express: app, jobs, gauges, markets, dailyRates };
+  const outboxRounds = new OutboxRounds(outbox, (error) => log.error(error));
+  return { express: app, jobs, gauges, markets, dailyRates, outboxRounds };
 }
 
 function securityHeaders(): RequestHandler {

@@ -5,7 +5,7 @@ import type { Queries } from '../db/index.ts';
 import type { Library } from '../reference/index.ts';
 
 export async function frequencyAnswer(db: Queries, library: Library): Promise<FrequencyAnswer> {
-  const index = await library.index(db);
+  const index = await library.index();
   const { frequency } = index;
   const shop = await db.row<{ learns_frequency: number }>('SELECT learns_frequency FROM shop WHERE id = 1');
   return {

@@ -31,7 +31,7 @@ export function mountBench(mount: Mount, readers: Readers, gauges: Gauges): void
   });
   mount.reads(benchRoutes.identifyPiece, async ({ params }) => {
     const record = await pieceRecord(database, params.id);
-    return answer((await readers.assess(database, record)).answer);
+    return answer((await readers.assess(record)).answer);
   });
   mount.reads(benchRoutes.frequency, async () => answer(await frequencyAnswer(database, library)));
   mount.writes(benchRoutes.putFrequency, async (tx, { body }) => {
@@ -106,7 +106,7 @@ export function mountBench(mount: Mount, readers: Readers, gauges: Gauges): void
     return answer({ items, nextCursor: null, total: items.length });
   });
   mount.writes(benchRoutes.watch, async (tx, { body, person }) => {
-    const code = (await library.index(tx)).codes.get(body.code);
+    const code = (await library.atHand(tx)).codes.get(body.code);
     if (code?.kind !== 'serial')
       throw invalid([{ pointer: '/code', message: `“${body.code}” is no serial number of the reference` }]);
     if ((await listWatched(tx)).some((w) => w.code === body.code && w.text === body.text))

@@ -1,7 +1,7 @@
 /** Open questions on pieces, the numbers a shop watches for, and numbers that were seen before. */
 import { ulid } from 'ulid';
 import type { PieceQuestion, WatchedNumber } from '@jutbank/contract/bench';
-import type { Queries } from '../db/index.ts';
+import type { Queries, Transaction } from '../db/index.ts';
 import { instant } from '../intake/index.ts';
 
 interface QuestionRow extends Record<string, unknown> {
@@ -44,7 +44,7 @@ export async function questionWith(db: Queries, id: string): Promise<PieceQuesti
   return row && questionOf(row);
 }
 
-export async function ask(tx: Queries, piece: string, asked: string, person: string): Promise<string> {
+export async function ask(tx: Transaction, piece: string, asked: string, person: string): Promise<string> {
   const id = ulid();
   await tx.run('INSERT INTO piece_question (id, piece_id, asked, asked_by) VALUES (?, ?, ?, ?)', [
     id,
@@ -56,7 +56,7 @@ export async function ask(tx: Queries, piece: string, asked: string, person: str
 }
 
 export async function answerQuestion(
-  tx: Queries,
+  tx: Transaction,
   id: string,
   answer: string | null,
   person: string,
@@ -91,7 +91,7 @@ export async function listWatched(db: Queries): Promise<WatchedNumber[]> {
 }
 
 export async function watchNumber(
-  tx: Queries,
+  tx: Transaction,
   number: { code: string; text: string; note: string },
   person: string,
 ): Promise<string> {
@@ -106,4 +106,5 @@ export async function watchNumber(
   return id;
 }
 
-export const unwatch = (tx: Queries, id: string) => tx.run('DELETE FROM watched_number WHERE id = ?', [id]);
+export const unwatch = (tx: Transaction, id: string) =>
+  tx.run('DELETE FROM watched_number WHERE id = ?', [id]);

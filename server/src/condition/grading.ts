@@ -11,7 +11,7 @@ import {
 } from '@jutbank/core/condition';
 import type { GradingSheet, GradingSummary } from '@jutbank/contract/condition';
 import type { Person } from '@jutbank/contract/shop';
-import type { Queries } from '../db/index.ts';
+import type { Queries, Transaction } from '../db/index.ts';
 import { conflict, invalid, notFound } from '../http/index.ts';
 import { gradeQuestion, instant, loadPieces, type PieceRecord, type Readers } from '../intake/index.ts';
 
@@ -39,7 +39,7 @@ export const listGradings = async (db: Queries): Promise<GradingSummary[]> =>
 
 /** @throws 422 for a piece that is not there or was never inspected: there is nothing to compare with */
 export async function setGrading(
-  tx: Queries,
+  tx: Transaction,
   title: string,
   pieces: readonly string[],
   person: Person,
@@ -65,7 +65,7 @@ export async function setGrading(
 
 /** @throws 409 when somebody looked already, or when the one who inspected it would grade against themselves */
 export async function lookAgain(
-  tx: Queries,
+  tx: Transaction,
   grading: string,
   piece: string,
   findings: readonly Finding[],
@@ -115,9 +115,9 @@ export async function gradingSheet(db: Queries, readers: Readers, id: string): P
       )
     ).map((r) => [r.id, r]),
   );
-  const rules = await readers.rules.inUse(db);
+  const rules = await readers.rules.inUse();
   const assessed = new Map(
-    (await readers.assessAll(db, [...records.values()])).map((a, i) => [[...records.keys()][i], a]),
+    (await readers.assessAll([...records.values()])).map((a, i) => [[...records.keys()][i], a]),
   );
   const graded = (record: PieceRecord, findings: readonly Finding[]) =>
     gradeCondition({ ...gradeQuestion(record, assessed.get(record.id)?.made), findings }, rules).grades;

@@ -54,19 +54,23 @@ export function mountCondition(mount: Mount, readers: Readers, pictures: Picture
     return answer({ items, nextCursor: null, total: items.length });
   });
 
-  mount.writes(conditionRoutes.treat, async (tx, { params, body, person, ifMatch }) => {
-    let id = '';
-    const record = await changePiece(
-      tx,
-      { pieceId: params.id, person, ifMatch, kind: 'treated', body },
-      async (before) => {
-        id = await treat(tx, readers, before, body, person);
-      },
-    );
-    const kept = record.treatments.find((t) => t.id === id);
-    if (!kept) throw new Error('the treatment was not kept');
-    return answer(kept, { etag: `"v${record.version}"` });
-  });
+  mount.preparedWrites(
+    conditionRoutes.treat,
+    readers.ready,
+    async (tx, { params, body, person, ifMatch }) => {
+      let id = '';
+      const record = await changePiece(
+        tx,
+        { pieceId: params.id, person, ifMatch, kind: 'treated', body },
+        async (before) => {
+          id = await treat(tx, readers, before, body, person);
+        },
+      );
+      const kept = record.treatments.find((t) => t.id === id);
+      if (!kept) throw new Error('the treatment was not kept');
+      return answer(kept, { etag: `"v${record.version}"` });
+    },
+  );
 
   mount.reads(conditionRoutes.quarantined, async () => {
     const items = await quarantined(database);
@@ -91,6 +95,7 @@ export function mountCondition(mount: Mount, readers: Readers, pictures: Picture
     return answer(kept, { etag: `"v${record.version}"` });
   });
   mount.writes(conditionRoutes.release, async (tx, { params, body, person }) => {
+    await tx.row('SELECT id FROM quarantine WHERE id = ? FOR UPDATE', [params.id]);
     const before = await quarantineWith(tx, params.id);
     if (before?.endedOn !== null) throw notFound('piece in quarantine');
     if (body.endedOn < before.since)
@@ -108,7 +113,7 @@ export function mountCondition(mount: Mount, readers: Readers, pictures: Picture
     return answer(kept);
   });
 
-  mount.writes(conditionRoutes.movePart, async (tx, { body, person }) => {
+  mount.preparedWrites(conditionRoutes.movePart, readers.ready, async (tx, { body, person }) => {
     const id = ulid();
     // always in the same order, so that two moves between two pieces cannot wait for each other
     const ends = [body.from.piece, body.to.piece].filter((p) => p !== null).sort();
@@ -152,10 +157,10 @@ export function mountCondition(mount: Mount, readers: Readers, pictures: Picture
   mount.reads(conditionRoutes.conditionReport, async ({ params, response }) => {
     const record = await pieceRecord(database, params.id);
     const index = await readers.library.index();
-    const assessment = await readers.assess(database, record);
+    const assessment = await readers.assess(record);
     const { grade } = assessment;
     const statements = statementsOf(knownOf(record, assessment, await besideOf(database, record.id)));
-    const slip = (await readers.slips(database, [record]))[0];
+    const slip = (await readers.slips([record]))[0];
     const pdf = await conditionReport(
       {
         shop: (await shopOf(database)).name,
@@ -180,16 +185,21 @@ export function mountCondition(mount: Mount, readers: Readers, pictures: Picture
     const items = await listGradings(database);
     return answer({ items, nextCursor: null, total: items.length });
   });
-  mount.writes(conditionRoutes.setGrading, async (tx, { body, person }) =>
-    answer(await gradingSheet(tx, readers, await setGrading(tx, body.title, body.pieces, person))),
+  const tellGrading = async ({ id }: { id: string }) => answer(await gradingSheet(database, readers, id));
+  mount.writes(
+    conditionRoutes.setGrading,
+    async (tx, { body, person }) => ({ id: await setGrading(tx, body.title, body.pieces, person) }),
+    tellGrading,
   );
-  mount.reads(conditionRoutes.grading, async ({ params }) =>
-    answer(await gradingSheet(database, readers, params.id)),
+  mount.reads(conditionRoutes.grading, async ({ params }) => tellGrading(params));
+  mount.writes(
+    conditionRoutes.lookAgain,
+    async (tx, { params, body, person }) => {
+      await lookAgain(tx, params.id, params.piece, body.findings, person);
+      return { id: params.id };
+    },
+    tellGrading,
   );
-  mount.writes(conditionRoutes.lookAgain, async (tx, { params, body, person }) => {
-    await lookAgain(tx, params.id, params.piece, body.findings, person);
-    return answer(await gradingSheet(tx, readers, params.id));
-  });
 }
 
 /** Under this many pieces are graded for a trial; the rest would not change what it shows. */
@@ -232,7 +242,7 @@ function mountRules(mount: Mount, readers: Readers): void {
       rows.map((r) => r.id),
     );
     const trial: RuleTrial = { graded: records.length, changes: [] };
-    const assessed = await readers.assessAll(database, records);
+    const assessed = await readers.assessAll(records);
     for (const [n, record] of records.entries()) {
       const question = gradeQuestion(record, assessed[n]?.made);
       const [was, is] = [gradeCondition(question, before), gradeCondition(question, after)];

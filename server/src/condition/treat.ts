@@ -3,12 +3,12 @@ import { ulid } from 'ulid';
 import type { Completeness, Finding } from '@jutbank/core/condition';
 import type { TreatmentBody } from '@jutbank/contract/condition';
 import type { Person } from '@jutbank/contract/shop';
-import type { Queries } from '../db/index.ts';
+import type { Transaction } from '../db/index.ts';
 import { conflict, invalid } from '../http/index.ts';
 import { noteState, writeFindings, type PieceRecord, type Readers } from '../intake/index.ts';
 
 export async function treat(
-  tx: Queries,
+  tx: Transaction,
   readers: Readers,
   before: PieceRecord,
   body: TreatmentBody,

@@ -23,10 +23,7 @@ export const weighWays = (db: Queries, readers: Readers, record: PieceRecord): P
   isSealed(record) ? weighOpening(db, readers, record) : weighTreatments(readers, record);
 
 async function weighTreatments(readers: Readers, record: PieceRecord): Promise<WeighedOption[]> {
-  const [{ made }, index] = await Promise.all([
-    readers.assess(readers.database, record),
-    readers.library.index(),
-  ]);
+  const [{ made }, index] = await Promise.all([readers.assess(record), readers.library.index()]);
   const materials = materialsOf(index, record);
   const options = treatmentOptions(gradeQuestion(record, made), await readers.rules.inUse());
   const known = new Map<string, Money | null>();
@@ -86,7 +83,7 @@ function withAdvice(
  * something wrong, but knowing which variant it is: Σ p·estimate instead of the middle of the mixture.
  */
 async function weighOpening(db: Queries, readers: Readers, record: PieceRecord): Promise<WeighedOption[]> {
-  const { grade } = await readers.assess(db, record);
+  const { grade } = await readers.assess(record);
   const { sealed } = (await worthSettingsOf(db)).settings;
   const { grades, conditionIndex } = grade;
   const worth = (await readers.worth(record))?.answer;

@@ -1,5 +1,5 @@
 /** Counters by which every copy of the server knows whether what it remembers is still so. */
-import type { Queries } from './database.ts';
+import type { Queries, Transaction } from './database.ts';
 
 export type RevisionName = 'reference' | 'comparables' | 'rates' | 'rules' | 'encounters';
 
@@ -21,7 +21,7 @@ export async function revisions(db: Queries): Promise<Record<RevisionName, numbe
 }
 
 /** The number it now has. */
-export async function raiseRevision(tx: Queries, name: RevisionName): Promise<number> {
+export async function raiseRevision(tx: Transaction, name: RevisionName): Promise<number> {
   await tx.run('UPDATE revision SET number = number + 1 WHERE name = ?', [name]);
   const number = await revisionOf(tx, name);
   await tx.run('INSERT INTO revision_log (name, number) VALUES (?, ?)', [name, number]);

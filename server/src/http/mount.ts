@@ -2,12 +2,12 @@
  * Turns a route of the contract into an Express handler: role, shape, idempotency, version, answer. Every route
  * goes through here, so none of it can be forgotten.
  */
-import { createHash } from 'node:crypto';
 import express, { type Request, type RequestHandler, type Response, type Router } from 'express';
 import type { z } from 'zod';
 import type { Access, Route } from '@jutbank/contract/http';
 import type { Person, Role } from '@jutbank/contract/shop';
-import { Busy, DUPLICATE_KEY, errorNumber, type Database, type Queries } from '../db/index.ts';
+import { Busy, errorNumber, STATEMENT_TIMED_OUT, type Database, type Transaction } from '../db/index.ts';
+import { keepAnswer, keptOnce, onceOf, takeOnce, type Answered, type Kept } from './once.ts';
 import { HttpProblem, invalid, sendProblem } from './problem.ts';
 
 /** The one place that says who may do what. */
@@ -29,16 +29,6 @@ export interface Call<P, Q, B> {
   /** the version in If-Match; undefined when there was none */
   readonly ifMatch: number | undefined;
 }
-
-export interface Answered<A> {
-  readonly body: A;
-  readonly status?: number;
-  readonly etag?: string;
-  readonly headers?: Record<string, string>;
-  /** what the next request would otherwise wait for: done once the transaction is committed, before the answer */
-  readonly afterCommit?: () => Promise<unknown>;
-}
-export const answer = <A>(body: A, more: Omit<Answered<A>, 'body'> = {}): Answered<A> => ({ body, ...more });
 
 /** Who nobody is: routes with public access see this person when nobody is signed in. */
 const NOBODY: Person = { id: '', name: '', email: '', role: 'reader' };
@@ -69,78 +59,82 @@ export class Mount {
    */
   writes<P, Q, B, A>(
     route: Route<P, Q, B, A>,
-    handle: (tx: Queries, call: Call<P, Q, B>) => Promise<Answered<A>>,
+    act: (tx: Transaction, call: Call<P, Q, B>) => Promise<Answered<A>>,
+  ): void;
+  /**
+   * The same for an answer that is reckoned: `act` changes and says in a word of JSON what it changed, `tell` answers
+   * once that is committed. A repeat is told from the same word.
+   */
+  writes<P, Q, B, A, R>(
+    route: Route<P, Q, B, A>,
+    act: (tx: Transaction, call: Call<P, Q, B>) => Promise<R>,
+    tell: (result: R, call: Call<P, Q, B>) => Promise<Answered<A>>,
+  ): void;
+  writes<P, Q, B, A, R>(
+    route: Route<P, Q, B, A>,
+    act: (tx: Transaction, call: Call<P, Q, B>) => Promise<R | Answered<A>>,
+    tell?: (result: R, call: Call<P, Q, B>) => Promise<Answered<A>>,
   ): void {
-    this.preparedWrites(route, async () => undefined, handle);
+    this.#changes(route, () => Promise.resolve(undefined), act, tell);
   }
 
-  /** As above, for what must be read or reckoned first: nothing but its own connection is used inside the transaction. */
-  preparedWrites<P, Q, B, A, R>(
+  /** As above, with what must be read or reckoned before the transaction begins. */
+  preparedWrites<P, Q, B, A, S>(
     route: Route<P, Q, B, A>,
-    prepare: (call: Call<P, Q, B>) => Promise<R>,
-    handle: (tx: Queries, call: Call<P, Q, B>, prepared: R) => Promise<Answered<A>>,
+    prepare: (call: Call<P, Q, B>) => Promise<S>,
+    act: (tx: Transaction, call: Call<P, Q, B>, prepared: S) => Promise<Answered<A>>,
+  ): void;
+  preparedWrites<P, Q, B, A, S, R>(
+    route: Route<P, Q, B, A>,
+    prepare: (call: Call<P, Q, B>) => Promise<S>,
+    act: (tx: Transaction, call: Call<P, Q, B>, prepared: S) => Promise<R>,
+    tell: (result: R, call: Call<P, Q, B>) => Promise<Answered<A>>,
+  ): void;
+  preparedWrites<P, Q, B, A, S, R>(
+    route: Route<P, Q, B, A>,
+    prepare: (call: Call<P, Q, B>) => Promise<S>,
+    act: (tx: Transaction, call: Call<P, Q, B>, prepared: S) => Promise<R | Answered<A>>,
+    tell?: (result: R, call: Call<P, Q, B>) => Promise<Answered<A>>,
   ): void {
-    this.#on(route, async (call) => {
-      const key = call.request.get('Idempotency-Key');
-      const act = async (around?: (tx: Queries, run: () => Promise<Answered<A>>) => Promise<Answered<A>>) => {
-        const prepared = await prepare(call);
-        return this.database.transaction((tx) => {
-          const run = () => handle(tx, call, prepared);
-          return around ? around(tx, run) : run();
-        });
-      };
-      const answered =
-        key === undefined || route.method !== 'post' ? await act() : await this.#once(route, key, call, act);
+    this.#changes(route, prepare, act, tell);
+  }
+
+  #changes<P, Q, B, A, S, R>(
+    route: Route<P, Q, B, A>,
+    prepare: (call: Call<P, Q, B>) => Promise<S>,
+    act: (tx: Transaction, call: Call<P, Q, B>, prepared: S) => Promise<R | Answered<A>>,
+    tell: ((result: R, call: Call<P, Q, B>) => Promise<Answered<A>>) | undefined,
+  ): void {
+    const told = async (result: R | Answered<A>, call: Call<P, Q, B>) => {
+      const answered = tell ? await tell(result as R, call) : (result as Answered<A>);
       await answered.afterCommit?.();
-      this.#send(call.response, route, answered);
-    });
-  }
-
-  async #once<P, Q, B, A>(
-    route: Route<P, Q, B, A>,
-    key: string,
-    call: Call<P, Q, B>,
-    act: (
-      around: (tx: Queries, run: () => Promise<Answered<A>>) => Promise<Answered<A>>,
-    ) => Promise<Answered<A>>,
-  ): Promise<Answered<A>> {
-    if (key.length === 0 || key.length > 200)
-      throw new HttpProblem(400, 'Idempotency-Key has 1 to 200 characters.');
-    const hash = createHash('sha256')
-      .update(JSON.stringify([route.method, call.request.originalUrl, call.body]))
-      .digest('hex');
-    const stored = async (queries: Queries): Promise<Answered<A> | undefined> => {
-      const row = await queries.row<{ request_hash: string; status: number; body: A }>(
-        'SELECT request_hash, status, body FROM idempotency_key WHERE person_id = ? AND request_key = ?',
-        [call.person.id, key],
-      );
-      if (!row) return undefined;
-      if (row.request_hash !== hash)
-        throw new HttpProblem(422, 'This Idempotency-Key was used for another request.');
-      return answer(row.body, { status: row.status });
+      return answered;
     };
-    const before = await stored(this.database);
-    if (before) return before;
-    try {
-      return await act(async (tx, run) => {
-        // a second request with the same key waits here for the first to end
-        await tx.run('INSERT INTO idempotency_key (person_id, request_key, request_hash) VALUES (?, ?, ?)', [
-          call.person.id,
-          key,
-          hash,
-        ]);
-        const answered = await run();
-        await tx.run(
-          'UPDATE idempotency_key SET status = ?, body = ? WHERE person_id = ? AND request_key = ?',
-          [answered.status ?? route.status, JSON.stringify(answered.body), call.person.id, key],
-        );
-        return answered;
-      });
-    } catch (error) {
-      const first = errorNumber(error) === DUPLICATE_KEY ? await stored(this.database) : undefined;
-      if (first) return first;
-      throw error;
-    }
+    this.#on(route, async (call) => {
+      const { request, response, person } = call;
+      // an upload is read first: what it holds is part of what the key stands for
+      const read = route.carries === 'upload' ? await prepare(call) : undefined;
+      const once =
+        route.method !== 'post' || route.secret
+          ? undefined
+          : onceOf(request, person.id, route.carries === 'upload' ? printOf(read) : call.body);
+      const before = once && (await keptOnce<A, R | Answered<A>>(this.database, once));
+      if (before?.answered) {
+        this.#send(response, route, before.answered);
+        return;
+      }
+      const change = async (): Promise<Kept<A, R | Answered<A>>> => {
+        const prepared = route.carries === 'upload' ? (read as S) : await prepare(call);
+        const run = (tx: Transaction) => act(tx, call, prepared);
+        return once
+          ? takeOnce<A, R | Answered<A>>(this.database, once, run)
+          : { result: await this.database.transaction(run) };
+      };
+      const kept = before ?? (await change());
+      const answered = kept.answered ?? (await told(kept.result, call));
+      if (once && !kept.answered) await keepAnswer(this.database, once, answered, route.status);
+      this.#send(response, route, answered);
+    });
   }
 
   #on<P, Q, B, A>(route: Route<P, Q, B, A>, act: (call: Call<P, Q, B>) => Promise<void>): void {
@@ -191,6 +185,9 @@ export class Mount {
   }
 }
 
+/** What an upload is, for its key: the hash of its bytes, and what was said beside it. */
+const printOf = (read: unknown): unknown => (read as { print?: unknown } | undefined)?.print;
+
 function versionIn(header: string | undefined): number | undefined {
   const match = /^(?:W\/)?"v(\d+)"$/.exec(header ?? '');
   return match ? Number(match[1]) : undefined;
@@ -230,6 +227,8 @@ export function problemOf(error: unknown): HttpProblem {
     return new HttpProblem(415);
   if (known.code?.startsWith('LIMIT_'))
     return new HttpProblem(422, 'The upload has parts that are not expected.');
+  if (errorNumber(error) === STATEMENT_TIMED_OUT)
+    return new HttpProblem(503, 'The database took too long over this. Try again in a moment.');
   if (known.code === 'ECONNREFUSED' || known.code === 'PROTOCOL_CONNECTION_LOST') return new HttpProblem(503);
   if (typeof known.status === 'number' && known.status >= 400 && known.status < 500)
     return new HttpProblem(known.status);

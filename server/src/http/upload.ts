@@ -1,4 +1,5 @@
 /** Files that come with a request: one part called `file`, held in memory, no larger than the route allows. */
+import { createHash } from 'node:crypto';
 import type { Request, RequestHandler, Response } from 'express';
 import multer from 'multer';
 import { invalid } from './problem.ts';
@@ -8,6 +9,8 @@ export interface UploadedFile {
   readonly name: string;
   /** the other parts, as text */
   readonly fields: Readonly<Record<string, string>>;
+  /** what it is, for an Idempotency-Key */
+  readonly print: string;
 }
 
 const MOST_FIELDS = 20;
@@ -42,6 +45,10 @@ export function uploads(
       bytes: request.file.buffer,
       name: request.file.originalname,
       fields: Object.fromEntries(fields),
+      print: createHash('sha256')
+        .update(JSON.stringify([request.file.originalname, fields]))
+        .update(request.file.buffer)
+        .digest('hex'),
     };
   };
 }

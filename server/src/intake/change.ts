@@ -3,7 +3,7 @@ import type { PieceProgress } from '@jutbank/core/intake';
 import { stageOf } from '@jutbank/core/intake';
 import { isoOf, periodOf } from '@jutbank/core/dates';
 import type { Person } from '@jutbank/contract/shop';
-import type { Queries } from '../db/index.ts';
+import type { Queries, Transaction } from '../db/index.ts';
 import { conflict, HttpProblem, notFound } from '../http/index.ts';
 import { appendLedger } from '../provenance/index.ts';
 import { loadPieces, type PieceRecord } from './record.ts';
@@ -22,7 +22,7 @@ export interface Change {
 }
 
 export async function changePiece(
-  tx: Queries,
+  tx: Transaction,
   change: Change,
   work: (before: PieceRecord) => Promise<void>,
 ): Promise<PieceRecord> {
@@ -72,7 +72,7 @@ export const progressOf = (record: PieceRecord): PieceProgress => ({
   sold: record.sale !== null,
 });
 
-async function restage(tx: Queries, id: string): Promise<PieceRecord> {
+async function restage(tx: Transaction, id: string): Promise<PieceRecord> {
   const after = await pieceRecord(tx, id);
   const stage = stageOf(progressOf(after));
   await tx.run(

@@ -3,12 +3,12 @@ import { ulid } from 'ulid';
 import { freshInspection, type Completeness, type Finding } from '@jutbank/core/condition';
 import type { ConditionState } from '@jutbank/contract/condition';
 import type { Person } from '@jutbank/contract/shop';
-import type { Queries } from '../db/index.ts';
+import type { Transaction } from '../db/index.ts';
 import type { Readers } from './readings.ts';
 import type { PieceRecord } from './record.ts';
 
 export async function writeFindings(
-  tx: Queries,
+  tx: Transaction,
   pieceId: string,
   findings: readonly Finding[],
 ): Promise<void> {
@@ -34,14 +34,14 @@ export async function writeFindings(
 
 /** Keeps how the piece stands now, with its grade by the rules in use; a state once kept is never changed. */
 export async function noteState(
-  tx: Queries,
+  tx: Transaction,
   readers: Readers,
   record: PieceRecord,
   why: ConditionState['why'],
   person: Person,
 ): Promise<string> {
   const id = ulid();
-  const { grade } = await readers.assess(tx, record);
+  const { grade } = await readers.assessIn(tx, record);
   const body = {
     findings: record.findings,
     completeness: record.completeness,

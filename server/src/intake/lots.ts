@@ -13,7 +13,7 @@ import {
 } from '@jutbank/contract/intake';
 import type { Stage } from '@jutbank/core/intake';
 import type { Person } from '@jutbank/contract/shop';
-import type { Queries } from '../db/index.ts';
+import type { Queries, Transaction } from '../db/index.ts';
 import {
   answer,
   conflict,
@@ -79,11 +79,11 @@ export function mountLots(mount: Mount, readers: Readers, markets: Markets): voi
     return answer({ items: lots.map((lot) => summaryOf(lot, ofLot.get(lot.id) ?? [], on)) });
   });
 
-  const sheetOf = async (db: Queries, id: string): Promise<Answered<LotSheet>> => {
-    const lot = await lotRow(db, id);
+  const sheetOf = async ({ id }: { id: string }): Promise<Answered<LotSheet>> => {
+    const lot = await lotRow(database, id);
     const on = await markets.on(todayIso());
-    const pieces = await db.rows<PieceOfLot>(`${PIECES} WHERE p.lot_id = ? ORDER BY p.id`, [id]);
-    const values = await valuesOf(db, readers, on, lot, pieces);
+    const pieces = await piecesOf(database, id);
+    const values = valuesOf(pieces, await estimatesOf(lot));
     const recovery = recoveryOf(lot, pieces, on);
     // what the shop says a piece is worth counts before what is estimated
     const still = pieces
@@ -126,12 +126,26 @@ export function mountLots(mount: Mount, readers: Readers, markets: Markets): voi
     );
   };
 
-  /** Spreads the cost anew: a sold piece keeps the share with which it was sold. */
-  const spread = async (tx: Queries, id: string, person: Person): Promise<void> => {
-    const lot = await lotRow(tx, id);
+  /** What the pieces of a lot would bring by today's market, in its currency: reckoned before anything is locked. */
+  const estimatesOf = async ({ id, currency }: Pick<LotRow, 'id' | 'currency'>): Promise<Estimates> => {
     const on = await markets.on(todayIso());
-    const pieces = await tx.rows<PieceOfLot>(`${PIECES} WHERE p.lot_id = ? ORDER BY p.id`, [id]);
-    const values = await valuesOf(tx, readers, on, lot, pieces);
+    const ids = (await piecesOf(database, id)).map((p) => p.id);
+    const readings = await readers.readings(await loadPieces(database, ids));
+    const rate = on.rates(currency, on.day);
+    return new Map(
+      [...readings].flatMap(([piece, { worth }]) =>
+        worth && rate !== undefined ? [[piece, new Decimal(worth.estimate.amount).times(rate)]] : [],
+      ),
+    );
+  };
+  const estimatesFor = async ({ params }: { params: { id: string } }): Promise<Estimates> =>
+    estimatesOf(await lotRow(database, params.id));
+
+  /** Spreads the cost anew: a sold piece keeps the share with which it was sold. The lot's row is locked by the caller. */
+  const spread = async (tx: Transaction, id: string, estimates: Estimates, person: Person): Promise<void> => {
+    const lot = await lotRow(tx, id);
+    const pieces = await piecesOf(tx, id);
+    const values = valuesOf(pieces, estimates);
     const anySold = pieces.some((p) => p.stage === 'sold');
     const allocated = allocateLot({
       currency: lot.currency,
@@ -167,7 +181,7 @@ export function mountLots(mount: Mount, readers: Readers, markets: Markets): voi
       );
     }
   };
-  const changed = async (tx: Queries, id: string, ifMatch: number | undefined): Promise<void> => {
+  const changed = async (tx: Transaction, id: string, ifMatch: number | undefined): Promise<void> => {
     if (ifMatch === undefined)
       throw new HttpProblem(428, 'Send If-Match with the version of the lot you have seen.');
     const done = await tx.run('UPDATE lot SET version = version + 1 WHERE id = ? AND version = ?', [
@@ -180,103 +194,130 @@ export function mountLots(mount: Mount, readers: Readers, markets: Markets): voi
     }
   };
 
-  mount.writes(lotRoutes.create, async (tx, { body }) => {
-    const id = ulid();
-    const columns = columnsOf(body);
-    await tx.run(
-      `INSERT INTO lot (id, ${Object.keys(columns).join(', ')}) VALUES (?${', ?'.repeat(Object.keys(columns).length)})`,
-      [id, ...Object.values(columns)],
-    );
-    return sheetOf(tx, id);
-  });
+  mount.writes(
+    lotRoutes.create,
+    async (tx, { body }) => {
+      const id = ulid();
+      const columns = columnsOf(body);
+      await tx.run(
+        `INSERT INTO lot (id, ${Object.keys(columns).join(', ')}) VALUES (?${', ?'.repeat(Object.keys(columns).length)})`,
+        [id, ...Object.values(columns)],
+      );
+      return { id };
+    },
+    sheetOf,
+  );
 
-  mount.reads(lotRoutes.one, ({ params }) => sheetOf(database, params.id));
+  mount.reads(lotRoutes.one, ({ params }) => sheetOf(params));
 
-  mount.writes(lotRoutes.put, async (tx, { params, body, ifMatch, person }) => {
-    await changed(tx, params.id, ifMatch);
-    const columns = columnsOf(body);
-    await tx.run(
-      `UPDATE lot SET ${Object.keys(columns)
-        .map((c) => `${c} = ?`)
-        .join(', ')} WHERE id = ?`,
-      [...Object.values(columns), params.id],
-    );
-    if (await anyPiece(tx, params.id)) await spread(tx, params.id, person);
-    return sheetOf(tx, params.id);
-  });
+  mount.preparedWrites(
+    lotRoutes.put,
+    estimatesFor,
+    async (tx, { params, body, ifMatch, person }, estimates) => {
+      await changed(tx, params.id, ifMatch);
+      const columns = columnsOf(body);
+      await tx.run(
+        `UPDATE lot SET ${Object.keys(columns)
+          .map((c) => `${c} = ?`)
+          .join(', ')} WHERE id = ?`,
+        [...Object.values(columns), params.id],
+      );
+      if (await anyPiece(tx, params.id)) await spread(tx, params.id, estimates, person);
+      return { id: params.id };
+    },
+    sheetOf,
+  );
 
-  mount.writes(lotRoutes.addPieces, async (tx, { params, body, person }) => {
-    const lot = await lotRow(tx, params.id);
-    await tx.run('UPDATE lot SET version = version + 1 WHERE id = ?', [lot.id]);
-    for (const piece of body.pieces)
-      await takeIn(
+  mount.preparedWrites(
+    lotRoutes.addPieces,
+    estimatesFor,
+    async (tx, { params, body, person }, estimates) => {
+      // whoever fills it first has it to the end: the shares are those of all its pieces
+      await tx.run('UPDATE lot SET version = version + 1 WHERE id = ?', [params.id]);
+      const lot = await lotRow(tx, params.id);
+      for (const piece of body.pieces)
+        await takeIn(
+          tx,
+          {
+            ...emptyIntake,
+            title: piece.title,
+            construction: piece.construction,
+            sourceKind: lot.source_kind,
+            sourceName: lot.source_name,
+            acquired: lot.acquired,
+            cameWith: `Lot: ${lot.name}`,
+          },
+          person,
+          { lot_id: lot.id, lot_value: piece.value, keep: piece.keep },
+        );
+      await spread(tx, lot.id, estimates, person);
+      return { id: lot.id };
+    },
+    sheetOf,
+  );
+
+  mount.preparedWrites(
+    lotRoutes.putShares,
+    estimatesFor,
+    async (tx, { params, body, ifMatch, person }, estimates) => {
+      await changed(tx, params.id, ifMatch);
+      const own = new Set(
+        (await tx.rows<{ id: string }>('SELECT id FROM piece WHERE lot_id = ?', [params.id])).map(
+          (p) => p.id,
+        ),
+      );
+      const strange = body.pieces.findIndex((p) => !own.has(p.id));
+      if (strange >= 0)
+        throw invalid([{ pointer: `/pieces/${strange}/id`, message: 'this piece is not of the lot' }]);
+      if (body.pieces.length > 0)
+        await tx.run(
+          `UPDATE piece p JOIN (${body.pieces.map(() => 'SELECT ? AS id, ? AS value, ? AS share, ? AS keep').join(' UNION ALL ')}) said ON said.id = p.id
+         SET p.lot_value = said.value, p.lot_share = said.share, p.keep = said.keep`,
+          body.pieces.flatMap((p) => [p.id, p.value, p.share, p.keep]),
+        );
+      if (own.size > 0) await spread(tx, params.id, estimates, person);
+      return { id: params.id };
+    },
+    sheetOf,
+  );
+
+  mount.preparedWrites(
+    lotRoutes.takeOut,
+    estimatesFor,
+    async (tx, { params, ifMatch, person }, estimates) => {
+      await changed(tx, params.id, ifMatch);
+      const piece = await tx.row<{ stage: Stage }>('SELECT stage FROM piece WHERE id = ? AND lot_id = ?', [
+        params.piece,
+        params.id,
+      ]);
+      if (!piece) throw notFound('piece in this lot');
+      if (piece.stage === 'sold') throw conflict('This piece is sold; its share of the lot stands.');
+      await changePiece(
         tx,
         {
-          ...emptyIntake,
-          title: piece.title,
-          construction: piece.construction,
-          sourceKind: lot.source_kind,
-          sourceName: lot.source_name,
-          acquired: lot.acquired,
-          cameWith: `Lot: ${lot.name}`,
+          pieceId: params.piece,
+          person,
+          ifMatch: undefined,
+          anyVersion: true,
+          kind: 'taken-out-of-lot',
+          body: { lot: params.id },
         },
-        person,
-        { lot_id: lot.id, lot_value: piece.value, keep: piece.keep },
+        async () => {
+          // what it cost was a share of the lot: without the lot nobody knows, until somebody says so
+          await tx.run(
+            'UPDATE piece SET lot_id = NULL, lot_value = NULL, lot_share = NULL, keep = FALSE, price = NULL, price_currency = NULL WHERE id = ?',
+            [params.piece],
+          );
+        },
       );
-    await spread(tx, lot.id, person);
-    return sheetOf(tx, lot.id);
-  });
-
-  mount.writes(lotRoutes.putShares, async (tx, { params, body, ifMatch, person }) => {
-    await changed(tx, params.id, ifMatch);
-    const own = new Set(
-      (await tx.rows<{ id: string }>('SELECT id FROM piece WHERE lot_id = ?', [params.id])).map((p) => p.id),
-    );
-    const strange = body.pieces.findIndex((p) => !own.has(p.id));
-    if (strange >= 0)
-      throw invalid([{ pointer: `/pieces/${strange}/id`, message: 'this piece is not of the lot' }]);
-    if (body.pieces.length > 0)
-      await tx.run(
-        `UPDATE piece p JOIN (${body.pieces.map(() => 'SELECT ? AS id, ? AS value, ? AS share, ? AS keep').join(' UNION ALL ')}) said ON said.id = p.id
-         SET p.lot_value = said.value, p.lot_share = said.share, p.keep = said.keep`,
-        body.pieces.flatMap((p) => [p.id, p.value, p.share, p.keep]),
-      );
-    if (own.size > 0) await spread(tx, params.id, person);
-    return sheetOf(tx, params.id);
-  });
-
-  mount.writes(lotRoutes.takeOut, async (tx, { params, ifMatch, person }) => {
-    await changed(tx, params.id, ifMatch);
-    const piece = await tx.row<{ stage: Stage }>('SELECT stage FROM piece WHERE id = ? AND lot_id = ?', [
-      params.piece,
-      params.id,
-    ]);
-    if (!piece) throw notFound('piece in this lot');
-    if (piece.stage === 'sold') throw conflict('This piece is sold; its share of the lot stands.');
-    await changePiece(
-      tx,
-      {
-        pieceId: params.piece,
-        person,
-        ifMatch: undefined,
-        anyVersion: true,
-        kind: 'taken-out-of-lot',
-        body: { lot: params.id },
-      },
-      async () => {
-        // what it cost was a share of the lot: without the lot nobody knows, until somebody says so
-        await tx.run(
-          'UPDATE piece SET lot_id = NULL, lot_value = NULL, lot_share = NULL, keep = FALSE, price = NULL, price_currency = NULL WHERE id = ?',
-          [params.piece],
-        );
-      },
-    );
-    if (await anyPiece(tx, params.id)) await spread(tx, params.id, person);
-    return sheetOf(tx, params.id);
-  });
+      if (await anyPiece(tx, params.id)) await spread(tx, params.id, estimates, person);
+      return { id: params.id };
+    },
+    sheetOf,
+  );
 
   mount.reads(lotRoutes.paper, async ({ params, response }) => {
-    const { body } = await sheetOf(database, params.id);
+    const { body } = await sheetOf(params);
     const pdf = await lotPaper((await shopOf(database)).name, body);
     response
       .type('application/pdf')
@@ -291,6 +332,8 @@ async function lotRow(db: Queries, id: string): Promise<LotRow> {
   if (!row) throw notFound('lot');
   return row;
 }
+const piecesOf = (db: Queries, id: string): Promise<PieceOfLot[]> =>
+  db.rows<PieceOfLot>(`${PIECES} WHERE p.lot_id = ? ORDER BY p.id`, [id]);
 const anyPiece = async (db: Queries, id: string) =>
   (await db.row('SELECT 1 AS one FROM piece WHERE lot_id = ? LIMIT 1', [id])) !== undefined;
 
@@ -366,26 +409,13 @@ interface Valued {
   readonly weight: Decimal;
 }
 
+/** What pieces would bring, in the lot's currency; a piece that cannot be estimated is not in it. */
+type Estimates = ReadonlyMap<string, Decimal>;
+
 /** Said values first, then estimates; a piece of which nothing is known yet weighs like the mean of the others. */
-async function valuesOf(
-  db: Queries,
-  readers: Readers,
-  on: MarketOnDay,
-  lot: LotRow,
-  pieces: readonly PieceOfLot[],
-): Promise<Map<string, Valued>> {
-  const records = await loadPieces(
-    db,
-    pieces.map((p) => p.id),
-  );
-  const readings = await readers.readings(db, records);
-  const rate = on.rates(lot.currency, on.day);
-  const estimateOf = (id: string): Decimal | undefined => {
-    const worth = readings.get(id)?.worth?.estimate;
-    return worth && rate !== undefined ? new Decimal(worth.amount).times(rate) : undefined;
-  };
+function valuesOf(pieces: readonly PieceOfLot[], estimates: Estimates): Map<string, Valued> {
   const known = pieces.flatMap((p) => {
-    const value = p.lot_value === null ? estimateOf(p.id) : new Decimal(p.lot_value);
+    const value = p.lot_value === null ? estimates.get(p.id) : new Decimal(p.lot_value);
     return value ? [value] : [];
   });
   const mean =
@@ -394,7 +424,7 @@ async function valuesOf(
       : known.reduce((sum, v) => sum.plus(v), new Decimal(0)).div(known.length);
   return new Map(
     pieces.map((p) => {
-      const estimate = estimateOf(p.id);
+      const estimate = estimates.get(p.id);
       const weight = p.lot_value === null ? (estimate ?? mean) : new Decimal(p.lot_value);
       return [p.id, { estimate, weight: weight.toDecimalPlaces(4) }];
     }),

@@ -17,9 +17,9 @@ import type { Readers } from './readings.ts';
 export function mountOverrides(mount: Mount, readers: Readers): void {
   const { database } = mount;
 
-  const worthOf = async (db: Queries, id: string): Promise<WorthOfPiece> => {
-    const worth = await readers.worth(await pieceRecord(db, id));
-    const overrides = await overridesOf(db, id);
+  const worthOf = async (id: string): Promise<WorthOfPiece> => {
+    const worth = await readers.worth(await pieceRecord(database, id));
+    const overrides = await overridesOf(database, id);
     if (!worth)
       return {
         worth: null,
@@ -38,41 +38,53 @@ export function mountOverrides(mount: Mount, readers: Readers): void {
     };
   };
 
-  mount.reads(valueRoutes.pieceWorth, async ({ params }) => answer(await worthOf(database, params.id)));
+  mount.reads(valueRoutes.pieceWorth, async ({ params }) => answer(await worthOf(params.id)));
 
-  mount.writes(valueRoutes.addOverride, async (tx, { params, body, person }) => {
-    const record = await pieceRecord(tx, params.id);
-    if (record.sale) throw conflict('This piece is sold; its record stands as it was.');
-    const { worth } = await worthOf(tx, params.id);
-    if (!worth?.comparables.some((row) => row.id === body.comparable))
-      throw invalid([{ pointer: '/comparable', message: 'this sale does not stand in the grid' }]);
-    // one correction of a line: a new one takes the place of the one before
-    await tx.run(
-      'UPDATE estimate_override SET ended_at = UTC_TIMESTAMP(3) WHERE piece_id = ? AND comparable_id = ? AND line = ? AND ended_at IS NULL',
-      [params.id, body.comparable, body.line],
-    );
-    await tx.run(
-      'INSERT INTO estimate_override (id, piece_id, comparable_id, line, percent, reason, person) VALUES (?, ?, ?, ?, ?, ?, ?)',
-      [ulid(), params.id, body.comparable, body.line, body.percent, body.reason, person.name],
-    );
-    await appendLedger(tx, { pieceId: params.id, kind: 'estimate-corrected', person, body });
-    return answer(await worthOf(tx, params.id));
-  });
+  const tellWorth = async ({ id }: { id: string }) => answer(await worthOf(id));
 
-  mount.writes(valueRoutes.endOverride, async (tx, { params, person }) => {
-    const ended = await tx.run(
-      'UPDATE estimate_override SET ended_at = UTC_TIMESTAMP(3) WHERE id = ? AND piece_id = ? AND ended_at IS NULL',
-      [params.override, params.id],
-    );
-    if (ended === 0) throw notFound('correction');
-    await appendLedger(tx, {
-      pieceId: params.id,
-      kind: 'estimate-correction-ended',
-      person,
-      body: { override: params.override },
-    });
-    return answer(await worthOf(tx, params.id));
-  });
+  mount.preparedWrites(
+    valueRoutes.addOverride,
+    ({ params }) => worthOf(params.id),
+    async (tx, { params, body, person }, { worth }) => {
+      // a correction and a sale of the same piece stand in line
+      await tx.row('SELECT id FROM piece WHERE id = ? FOR UPDATE', [params.id]);
+      const record = await pieceRecord(tx, params.id);
+      if (record.sale) throw conflict('This piece is sold; its record stands as it was.');
+      if (!worth?.comparables.some((row) => row.id === body.comparable))
+        throw invalid([{ pointer: '/comparable', message: 'this sale does not stand in the grid' }]);
+      // one correction of a line: a new one takes the place of the one before
+      await tx.run(
+        'UPDATE estimate_override SET ended_at = UTC_TIMESTAMP(3) WHERE piece_id = ? AND comparable_id = ? AND line = ? AND ended_at IS NULL',
+        [params.id, body.comparable, body.line],
+      );
+      await tx.run(
+        'INSERT INTO estimate_override (id, piece_id, comparable_id, line, percent, reason, person) VALUES (?, ?, ?, ?, ?, ?, ?)',
+        [ulid(), params.id, body.comparable, body.line, body.percent, body.reason, person.name],
+      );
+      await appendLedger(tx, { pieceId: params.id, kind: 'estimate-corrected', person, body });
+      return { id: params.id };
+    },
+    tellWorth,
+  );
+
+  mount.writes(
+    valueRoutes.endOverride,
+    async (tx, { params, person }) => {
+      const ended = await tx.run(
+        'UPDATE estimate_override SET ended_at = UTC_TIMESTAMP(3) WHERE id = ? AND piece_id = ? AND ended_at IS NULL',
+        [params.override, params.id],
+      );
+      if (ended === 0) throw notFound('correction');
+      await appendLedger(tx, {
+        pieceId: params.id,
+        kind: 'estimate-correction-ended',
+        person,
+        body: { override: params.override },
+      });
+      return { id: params.id };
+    },
+    tellWorth,
+  );
 }
 
 export const inForce = (overrides: readonly OverrideRecord[]): OverrideRecord[] =>

@@ -1,14 +1,14 @@
 /** What the shop itself saw: its own sales and the offers it refused become comparables. */
 import type { Money } from '@jutbank/core/money';
 import type { PriceKind } from '@jutbank/core/value';
-import type { Queries } from '../db/index.ts';
+import type { Transaction } from '../db/index.ts';
 import { alterationsOf, priceState, type Readers } from './readings.ts';
 import type { PieceRecord } from './record.ts';
-import { insertComparables, knownFor, normaliseRow, nowCounted, todayIso } from '../value/index.ts';
+import { insertComparables, referenceKnown, normaliseRow, nowCounted, todayIso } from '../value/index.ts';
 
 /** Nothing where it was never decided which pattern it is. */
 export async function ownPrice(
-  tx: Queries,
+  tx: Transaction,
   readers: Readers,
   record: PieceRecord,
   price: Money,
@@ -16,7 +16,7 @@ export async function ownPrice(
 ): Promise<void> {
   const decided = record.attribution;
   if (decided?.pattern == null) return;
-  const { grade } = await readers.assess(tx, record);
+  const { grade } = await readers.assessIn(tx, record);
   const sure = decided.tier === 'confirmed' || decided.tier === 'probable' || decided.tier === 'rejected';
   const item = (name: string) => priceState(record, name) ?? '';
   const { row } = normaliseRow(
@@ -39,7 +39,7 @@ export async function ownPrice(
       source: more.kind === 'sold' ? 'own sale' : 'own offer, refused',
       note: record.stockNumber,
     },
-    await knownFor(readers.library),
+    referenceKnown(await readers.library.atHand(tx)),
     false,
   );
   if (!row) return;

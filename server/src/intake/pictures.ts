@@ -1,11 +1,11 @@
 /** Pictures: checked by content, re-encoded, location removed, stored by the hash of what is kept. */
-import { createHash } from 'node:crypto';
+import { createHash, randomUUID } from 'node:crypto';
 import { mkdir, open, readFile, rename } from 'node:fs/promises';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { ulid } from 'ulid';
 import type { Person } from '@jutbank/contract/shop';
-import type { Queries } from '../db/index.ts';
+import type { Transaction } from '../db/index.ts';
 import { HttpProblem, invalid, uploads } from '../http/index.ts';
 import { changePiece } from './change.ts';
 import type { PieceRecord } from './record.ts';
@@ -63,7 +63,7 @@ export class PictureStore {
   /** Whole or not at all: written beside, flushed, then moved into place. */
   async #write(path: string, bytes: Buffer): Promise<void> {
     await mkdir(join(path, '..'), { recursive: true });
-    const beside = `${path}.${process.pid}.${Date.now()}`;
+    const beside = `${path}.${randomUUID()}`;
     const file = await open(beside, 'w');
     try {
       await file.writeFile(bytes);
@@ -85,7 +85,7 @@ export const uploadedPicture = uploads(MOST_BYTES, 'a picture');
 
 /** A stored picture becomes one of a piece. @param ifMatch the version seen; whichever there is, where it is not told */
 export const addPicture = (
-  tx: Queries,
+  tx: Transaction,
   pieceId: string,
   stored: StoredPicture,
   caption: string,

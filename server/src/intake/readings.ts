@@ -8,7 +8,7 @@ import { dimensionOfUnit, formatQuantity } from '@jutbank/core/units';
 import { ALTERATIONS, type Alteration, type ItemState } from '@jutbank/core/value';
 import type { Readings, PieceSheet, PieceSlip } from '@jutbank/contract/intake';
 import type { EstimateAnswer, EstimateQuestion } from '@jutbank/contract/value';
-import { revisions, type Database, type Queries } from '../db/index.ts';
+import { revisions, type Database, type Queries, type Transaction } from '../db/index.ts';
 import type { Library } from '../reference/index.ts';
 import type { RuleLibrary } from '../rules/index.ts';
 import {
@@ -103,6 +103,12 @@ export function subjectOf(
   };
 }
 
+function theOne(assessments: readonly Assessment[]): Assessment {
+  const [found] = assessments;
+  if (!found) throw new Error('no assessment was made');
+  return found;
+}
+
 /** Assessments that are kept at hand. */
 const MOST_KEPT = 2000;
 
@@ -116,17 +122,30 @@ export class Readers {
   ) {}
 
   /** What pieces are, when they were made and how they are graded; a query or two however many they are. */
-  async assessAll(db: Queries, records: readonly PieceRecord[]): Promise<Assessment[]> {
-    const index = await this.library.index(db);
+  async assessAll(records: readonly PieceRecord[]): Promise<Assessment[]> {
+    return this.#assessAll(this.database, await this.library.index(), records);
+  }
+
+  async assess(record: PieceRecord): Promise<Assessment> {
+    return theOne(await this.assessAll([record]));
+  }
+
+  /** The same inside a transaction, under whose lock it is decided on. */
+  async assessIn(tx: Transaction, record: PieceRecord): Promise<Assessment> {
+    return theOne(await this.#assessAll(tx, await this.library.atHand(tx), [record]));
+  }
+
+  /** What `assessIn` will need, made ready before a transaction begins. */
+  readonly ready = (): Promise<ReferenceIndex> => this.library.index();
+
+  async #assessAll(
+    db: Queries,
+    index: ReferenceIndex,
+    records: readonly PieceRecord[],
+  ): Promise<Assessment[]> {
     const rules = await this.rules.inUse(db);
     const alerts = await seenBefore(db, index, records);
     return records.map((record, i) => this.#assess(index, record, rules, alerts[i] ?? []));
-  }
-
-  async assess(db: Queries, record: PieceRecord): Promise<Assessment> {
-    const [found] = await this.assessAll(db, [record]);
-    if (!found) throw new Error('no assessment was made');
-    return found;
   }
 
   /** Kept for as long as everything it rests on is the same: the index, the rules, the record, what else bears its number. */
@@ -154,13 +173,13 @@ export class Readers {
   /** What the estimate is asked about; undefined while nothing says which pattern it is. */
   async question(record: PieceRecord): Promise<EstimateQuestion | undefined> {
     const on = await this.markets.on(todayIso());
-    return subjectOf(record, await this.assess(this.database, record), on.base);
+    return subjectOf(record, await this.assess(record), on.base);
   }
 
   /** The market that values a piece, and what it is asked; undefined while nothing says which pattern it is. */
   async valuation(record: PieceRecord): Promise<{ on: MarketOnDay; question: EstimateQuestion } | undefined> {
     const on = await this.#marketOf(record);
-    const question = subjectOf(record, await this.assess(this.database, record), on.base);
+    const question = subjectOf(record, await this.assess(record), on.base);
     return question && { on, question: { ...question, asOf: on.asOf } };
   }
 
@@ -216,7 +235,7 @@ export class Readers {
   readonly #computing = new Map<string, Promise<Readings>>();
 
   /** Readings of many pieces: those whose basis still holds come from the table, the rest are computed and kept. */
-  async readings(db: Queries, records: readonly PieceRecord[]): Promise<Map<string, Readings>> {
+  async readings(records: readonly PieceRecord[]): Promise<Map<string, Readings>> {
     const now = await revisions(this.database);
     const basisOf = (record: PieceRecord) =>
       [record.version, now.reference, now.comparables, now.encounters, now.rates, now.rules, todayIso()].join(
@@ -230,7 +249,7 @@ export class Readers {
       if (record.reading?.basis === basisOf(record)) found.set(record.id, record.reading.body as Readings);
     // what somebody else is reckoning already is waited for, not reckoned beside them
     const open = stale.filter((record) => !this.#computing.has(keyOf(record)));
-    const assessments = open.length > 0 ? await this.assessAll(db, open) : [];
+    const assessments = open.length > 0 ? await this.assessAll(open) : [];
     for (const [i, record] of open.entries()) {
       const assessment = assessments[i];
       if (!assessment) continue;
@@ -246,30 +265,30 @@ export class Readers {
     for (const record of stale) {
       if (found.has(record.id)) continue;
       const others = await this.#computing.get(keyOf(record));
-      const [own] = others ? [] : await this.assessAll(db, [record]);
+      const [own] = others ? [] : await this.assessAll([record]);
       const readings = others ?? (own && (await this.#compute(record, own)));
       if (readings) found.set(record.id, readings);
     }
     if (renewed.length > 0)
-      await db.insertMany(
+      await this.database.insertMany(
         'INSERT INTO piece_reading (piece_id, basis, body) VALUES ? ON DUPLICATE KEY UPDATE basis = VALUES(basis), body = VALUES(body)',
         renewed,
       );
     return found;
   }
 
-  async slips(db: Queries, records: readonly PieceRecord[]): Promise<PieceSlip[]> {
-    const readings = await this.readings(db, records);
+  async slips(records: readonly PieceRecord[]): Promise<PieceSlip[]> {
+    const readings = await this.readings(records);
     return records.flatMap((record) => {
       const own = readings.get(record.id);
       return own ? [slipOf(record, own)] : [];
     });
   }
 
-  async sheet(db: Queries, record: PieceRecord): Promise<PieceSheet> {
-    const readings = (await this.readings(db, [record])).get(record.id);
+  async sheet(record: PieceRecord): Promise<PieceSheet> {
+    const readings = (await this.readings([record])).get(record.id);
     if (!readings) throw new Error('no readings were made');
-    const { age, date, made, grade, scale, overruled } = await this.assess(db, record);
+    const { age, date, made, grade, scale, overruled } = await this.assess(record);
     return {
       ...slipOf(record, readings),
       version: record.version,

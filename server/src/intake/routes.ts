@@ -2,9 +2,10 @@ import { checkObservation, ENGINE_VERSION, subjectKey, type Observation } from '
 import { periodOf } from '@jutbank/core/dates';
 import { STAGES, type Stage } from '@jutbank/core/intake';
 import { money, type Money } from '@jutbank/core/money';
+import type { Route } from '@jutbank/contract/http';
 import { intakeRoutes, type PieceSheet, type Tray } from '@jutbank/contract/intake';
 import type { AttributionBody, StoredAttribution } from '@jutbank/contract/bench';
-import { raiseRevision, type Queries, type Value } from '../db/index.ts';
+import { raiseRevision, type Queries, type Transaction, type Value } from '../db/index.ts';
 import {
   answer,
   conflict,
@@ -31,8 +32,10 @@ const SLIPS_PER_GROUP = 12;
 
 export function mountIntake(mount: Mount, readers: Readers, markets: Markets, pictures: PictureStore): void {
   const { database } = mount;
-  const sheetAnswer = async (db: Queries, record: PieceRecord): Promise<Answered<PieceSheet>> =>
-    answer(await readers.sheet(db, record), { etag: `"v${record.version}"` });
+  const tellSheet = async ({ id }: { id: string }): Promise<Answered<PieceSheet>> => {
+    const record = await pieceRecord(database, id);
+    return answer(await readers.sheet(record), { etag: `"v${record.version}"` });
+  };
 
   mount.reads(intakeRoutes.tray, async () => answer(await trayOf(database, readers, markets)));
 
@@ -61,7 +64,6 @@ export function mountIntake(mount: Mount, readers: Readers, markets: Markets, pi
       [...values, query.limit + 1],
     );
     const slips = await readers.slips(
-      database,
       await loadPieces(
         database,
         ids.map((r) => r.id),
@@ -78,31 +80,34 @@ export function mountIntake(mount: Mount, readers: Readers, markets: Markets, pi
     );
   });
 
-  mount.writes(intakeRoutes.createPiece, async (tx, { body, person }) => {
-    const id = await takeIn(tx, body, person);
-    return sheetAnswer(tx, await pieceRecord(tx, id));
-  });
-
-  mount.reads(intakeRoutes.piece, async ({ params }) =>
-    sheetAnswer(database, await pieceRecord(database, params.id)),
+  mount.writes(
+    intakeRoutes.createPiece,
+    async (tx, { body, person }) => ({ id: await takeIn(tx, body, person) }),
+    tellSheet,
   );
 
+  mount.reads(intakeRoutes.piece, ({ params }) => tellSheet(params));
+
   const change = async <B>(
-    tx: Queries,
+    tx: Transaction,
     call: Call<{ id: string }, unknown, B>,
     kind: string,
     work: (before: PieceRecord) => Promise<void>,
-  ) =>
-    sheetAnswer(
+  ): Promise<{ id: string }> => {
+    const { id } = await changePiece(
       tx,
-      await changePiece(
-        tx,
-        { pieceId: call.params.id, person: call.person, ifMatch: call.ifMatch, kind, body: call.body },
-        work,
-      ),
+      { pieceId: call.params.id, person: call.person, ifMatch: call.ifMatch, kind, body: call.body },
+      work,
     );
+    return { id };
+  };
+  /** A change to a piece that is decided on what the bench says of it. */
+  const changes = <B>(
+    route: Route<{ id: string }, unknown, B, PieceSheet>,
+    act: (tx: Transaction, call: Call<{ id: string }, unknown, B>) => Promise<{ id: string }>,
+  ) => mount.preparedWrites(route, readers.ready, act, tellSheet);
 
-  mount.writes(intakeRoutes.putIntake, (tx, call) =>
+  changes(intakeRoutes.putIntake, (tx, call) =>
     change(tx, call, 'intake-changed', async () => {
       const columns = intakeColumns(call.body);
       await tx.run(
@@ -114,8 +119,8 @@ export function mountIntake(mount: Mount, readers: Readers, markets: Markets, pi
     }),
   );
 
-  mount.writes(intakeRoutes.putObservations, async (tx, call) => {
-    const index = await readers.library.index(tx);
+  changes(intakeRoutes.putObservations, async (tx, call) => {
+    const index = await readers.library.atHand(tx);
     const { observations } = call.body;
     const problems = observations.flatMap((o, i) =>
       checkObservation(index, o).map((p) => ({
@@ -141,12 +146,12 @@ export function mountIntake(mount: Mount, readers: Readers, markets: Markets, pi
     });
   });
 
-  mount.writes(intakeRoutes.putAttribution, async (tx, call) => {
-    const index = await readers.library.index(tx);
+  changes(intakeRoutes.putAttribution, async (tx, call) => {
+    const index = await readers.library.atHand(tx);
     const decision = call.body.attribution;
     if (decision) checkDecision(decision, index);
     const record = await pieceRecord(tx, call.params.id);
-    const engine = (await readers.assess(tx, record)).answer;
+    const engine = (await readers.assessIn(tx, record)).answer;
     const same =
       decision?.variant === engine.candidates[0]?.variant && decision?.tier === engine.attribution.tier;
     const problems: { pointer: string; message: string }[] = [];
@@ -193,8 +198,8 @@ export function mountIntake(mount: Mount, readers: Readers, markets: Markets, pi
     });
   });
 
-  mount.writes(intakeRoutes.putNarrowing, async (tx, call) => {
-    const index = await readers.library.index(tx);
+  changes(intakeRoutes.putNarrowing, async (tx, call) => {
+    const index = await readers.library.atHand(tx);
     const unknown = [
       ...call.body.makers.flatMap((id, i) =>
         index.makers.has(id) ? [] : [{ pointer: `/makers/${i}`, message: `there is no maker “${id}”` }],
@@ -213,7 +218,7 @@ export function mountIntake(mount: Mount, readers: Readers, markets: Markets, pi
     });
   });
 
-  mount.writes(intakeRoutes.putQuoted, (tx, call) =>
+  changes(intakeRoutes.putQuoted, (tx, call) =>
     change(tx, call, 'quoted', async () => {
       const { quoted } = call.body;
       await tx.run('UPDATE piece SET quoted = ? WHERE id = ?', [
@@ -222,7 +227,7 @@ export function mountIntake(mount: Mount, readers: Readers, markets: Markets, pi
       ]);
     }),
   );
-  mount.writes(intakeRoutes.putCondition, (tx, call) =>
+  changes(intakeRoutes.putCondition, (tx, call) =>
     change(tx, call, 'inspected', async (before) => {
       const { findings, completeness, inspected } = call.body;
       const inspection = call.body.inspection ?? before.inspection;
@@ -246,7 +251,7 @@ export function mountIntake(mount: Mount, readers: Readers, markets: Markets, pi
     }),
   );
 
-  mount.writes(intakeRoutes.putCustody, (tx, call) =>
+  changes(intakeRoutes.putCustody, (tx, call) =>
     change(tx, call, 'custody-recorded', async () => {
       const { events } = call.body;
       await tx.run('DELETE FROM custody_event WHERE piece_id = ?', [call.params.id]);
@@ -272,7 +277,7 @@ export function mountIntake(mount: Mount, readers: Readers, markets: Markets, pi
     }),
   );
 
-  mount.writes(intakeRoutes.putPricing, (tx, call) =>
+  changes(intakeRoutes.putPricing, (tx, call) =>
     change(tx, call, 'priced', async () => {
       const { ask, floor, note } = call.body;
       await tx.run(
@@ -291,24 +296,34 @@ export function mountIntake(mount: Mount, readers: Readers, markets: Markets, pi
 
   mountOverrides(mount, readers);
 
-  mount.reads(intakeRoutes.addPicture, async ({ params, request, response, person, ifMatch }) => {
-    const { bytes, fields } = await uploadedPicture(request, response);
-    const caption = (fields.caption ?? '').trim().slice(0, 200);
-    const stored = await pictures.keep(bytes);
-    const record = await database.transaction((tx) =>
-      addPicture(tx, params.id, stored, caption, person, ifMatch),
-    );
-    return sheetAnswer(database, record);
-  });
+  mount.preparedWrites(
+    intakeRoutes.addPicture,
+    async ({ request, response }) => {
+      const { bytes, fields, print } = await uploadedPicture(request, response);
+      return {
+        stored: await pictures.keep(bytes),
+        caption: (fields.caption ?? '').trim().slice(0, 200),
+        print,
+      };
+    },
+    async (tx, { params, person, ifMatch }, { stored, caption }) => {
+      const { id } = await addPicture(tx, params.id, stored, caption, person, ifMatch);
+      return { id };
+    },
+    tellSheet,
+  );
 
-  mount.writes(intakeRoutes.removePicture, async (tx, call) =>
-    change(tx, call, 'picture-removed', async () => {
-      const removed = await tx.run('DELETE FROM picture WHERE id = ? AND piece_id = ?', [
-        call.params.picture,
-        call.params.id,
-      ]);
-      if (removed === 0) throw notFound('picture');
-    }),
+  mount.writes(
+    intakeRoutes.removePicture,
+    (tx, call) =>
+      change(tx, call, 'picture-removed', async () => {
+        const removed = await tx.run('DELETE FROM picture WHERE id = ? AND piece_id = ?', [
+          call.params.picture,
+          call.params.id,
+        ]);
+        if (removed === 0) throw notFound('picture');
+      }),
+    tellSheet,
   );
 
   mount.reads(intakeRoutes.picture, async ({ params, response }) => {
@@ -361,7 +376,6 @@ async function trayOf(db: Queries, readers: Readers, markets: Markets): Promise<
     `SELECT id, stage FROM (SELECT id, stage, ROW_NUMBER() OVER (PARTITION BY stage ORDER BY changed_at DESC, id DESC) AS place FROM piece) ranked WHERE place <= ${SLIPS_PER_GROUP}`,
   );
   const slips = await readers.slips(
-    db,
     await loadPieces(
       db,
       ids.map((r) => r.id),

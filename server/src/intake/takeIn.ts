@@ -3,7 +3,7 @@ import { ulid } from 'ulid';
 import { stageOf, stockNumber } from '@jutbank/core/intake';
 import type { IntakeBody } from '@jutbank/contract/intake';
 import type { Person } from '@jutbank/contract/shop';
-import type { Queries, Value } from '../db/index.ts';
+import type { Transaction, Value } from '../db/index.ts';
 import { invalid } from '../http/index.ts';
 import { appendLedger } from '../provenance/index.ts';
 import { shopOf, takeNumber } from '../shop/index.ts';
@@ -11,7 +11,7 @@ import { dayBounds } from './change.ts';
 
 /** @param more columns of the piece beyond its intake */
 export async function takeIn(
-  tx: Queries,
+  tx: Transaction,
   body: IntakeBody,
   person: Person,
   more: Readonly<Record<string, Value>> = {},

@@ -1,7 +1,7 @@
 /** Long work as rows in the database: claimed with SKIP LOCKED, with progress and cancel, picked up after a kill. */
 import { ulid } from 'ulid';
 import type { JobAnswer } from '@jutbank/contract/value';
-import type { Database, Queries } from '../db/index.ts';
+import type { Database, Queries, Transaction } from '../db/index.ts';
 
 interface JobRow {
   id: string;
@@ -33,7 +33,7 @@ export async function findJob(db: Queries, id: string): Promise<JobAnswer | unde
   return row && { id: row.id, state: row.state, progress: Number(row.progress), result: row.result };
 }
 
-export async function cancelJob(tx: Queries, id: string): Promise<void> {
+export async function cancelJob(tx: Transaction, id: string): Promise<void> {
   await tx.run("UPDATE job SET state = 'cancelled' WHERE id = ? AND state IN ('queued', 'running')", [id]);
 }
 

@@ -1,7 +1,7 @@
 import { ulid } from 'ulid';
 import { cautionsFor, checkWording, writeListing } from '@jutbank/core/listing';
 import { listingRoutes, type ListingDraft } from '@jutbank/contract/listing';
-import { answer, conflict, invalid, type Mount } from '../http/index.ts';
+import { answer, conflict, invalid, notFound, type Answered, type Mount } from '../http/index.ts';
 import {
   besideOf,
   changePiece,
@@ -10,21 +10,25 @@ import {
   type PieceRecord,
   type Readers,
 } from '../intake/index.ts';
+import { sendOut, type Marketplace, type Outbox } from '../outside/index.ts';
 import { shopOf } from '../shop/index.ts';
 import { factsOf } from './facts.ts';
-import type { Marketplace } from './marketplace.ts';
 
-export function mountListing(mount: Mount, readers: Readers, marketplace: Marketplace): void {
+export function mountListing(mount: Mount, readers: Readers, marketplace: Marketplace, outbox: Outbox): void {
   const { database } = mount;
-  const etag = (record: PieceRecord) => ({ etag: `"v${record.version}"` });
+  const tellSheet = async ({ id }: { id: string }): Promise<Answered<unknown>> => {
+    const record = await pieceRecord(database, id);
+    return answer(await readers.sheet(record), { etag: `"v${record.version}"` });
+  };
+  /** What was decided is told to the marketplace at once if it can be; if not, by and by. */
+  const sendAndTell = async ({ id }: { id: string }): Promise<Answered<unknown>> => {
+    await outbox.deliver(id);
+    return tellSheet({ id });
+  };
 
   mount.reads(listingRoutes.draft, async ({ params }) => {
     const record = await pieceRecord(database, params.id);
-    const facts = factsOf(
-      record,
-      await readers.assess(database, record),
-      await besideOf(database, record.id),
-    );
+    const facts = factsOf(record, await readers.assess(record), await besideOf(database, record.id));
     const written = writeListing(facts);
     const text = record.listing ?? written;
     const draft: ListingDraft = {
@@ -36,130 +40,151 @@ export function mountListing(mount: Mount, readers: Readers, marketplace: Market
     return answer(draft);
   });
 
-  mount.writes(listingRoutes.putListing, async (tx, { params, body, person, ifMatch }) => {
-    const record = await changePiece(
-      tx,
-      { pieceId: params.id, person, ifMatch, kind: 'listing-written', body },
-      async (before) => {
-        if (before.listing?.state === 'published')
-          throw conflict('It is up already. Take it down to change its text.');
-        await tx.run(
-          "INSERT INTO listing (piece_id, state, title, body) VALUES (?, 'draft', ?, ?) ON DUPLICATE KEY UPDATE state = 'draft', title = VALUES(title), body = VALUES(body)",
-          [params.id, body.title, body.body],
-        );
-      },
-    );
-    return answer(await readers.sheet(tx, record), etag(record));
-  });
+  mount.writes(
+    listingRoutes.putListing,
+    async (tx, { params, body, person, ifMatch }) => {
+      const { id } = await changePiece(
+        tx,
+        { pieceId: params.id, person, ifMatch, kind: 'listing-written', body },
+        async (before) => {
+          if (before.listing?.state === 'published')
+            throw conflict('It is up already. Take it down to change its text.');
+          await tx.run(
+            "INSERT INTO listing (piece_id, state, title, body) VALUES (?, 'draft', ?, ?) ON DUPLICATE KEY UPDATE state = 'draft', title = VALUES(title), body = VALUES(body)",
+            [params.id, body.title, body.body],
+          );
+        },
+      );
+      return { id };
+    },
+    tellSheet,
+  );
 
-  mount.writes(listingRoutes.publish, async (tx, { params, person, ifMatch }) => {
-    const record = await changePiece(
-      tx,
-      { pieceId: params.id, person, ifMatch, kind: 'published', body: {} },
-      async (before) => {
-        if (before.listing?.state === 'published') throw conflict('It is up already.');
-        const facts = factsOf(before, await readers.assess(tx, before), await besideOf(tx, before.id));
-        const text = before.listing ?? writeListing(facts);
-        const problems = [...blocksOf(before), ...checkWording(facts, text).map((p) => p.detail)];
-        if (problems.length > 0) throw invalid(problems.map((message) => ({ pointer: '/listing', message })));
-        const ask = before.pricing.ask;
-        if (!ask) throw conflict('It has no price yet.');
-        const ref = await marketplace.publish({
-          stockNumber: before.stockNumber,
-          title: text.title,
-          body: text.body,
-          price: ask,
-        });
-        await tx.run(
-          "INSERT INTO listing (piece_id, state, title, body, published_at, marketplace_ref) VALUES (?, 'published', ?, ?, UTC_TIMESTAMP(3), ?) ON DUPLICATE KEY UPDATE state = 'published', published_at = UTC_TIMESTAMP(3), marketplace_ref = VALUES(marketplace_ref)",
-          [params.id, text.title, text.body, ref],
-        );
-      },
-    );
-    return answer(await readers.sheet(tx, record), etag(record));
-  });
+  mount.preparedWrites(
+    listingRoutes.publish,
+    readers.ready,
+    async (tx, { params, person, ifMatch }) => {
+      const { id } = await changePiece(
+        tx,
+        { pieceId: params.id, person, ifMatch, kind: 'published', body: {} },
+        async (before) => {
+          if (before.listing?.state === 'published') throw conflict('It is up already.');
+          const facts = factsOf(before, await readers.assessIn(tx, before), await besideOf(tx, before.id));
+          const text = before.listing ?? writeListing(facts);
+          const problems = [...blocksOf(before), ...checkWording(facts, text).map((p) => p.detail)];
+          if (problems.length > 0)
+            throw invalid(problems.map((message) => ({ pointer: '/listing', message })));
+          const { ask } = before.pricing;
+          if (!ask) throw conflict('It has no price yet.');
+          const { title, body } = text;
+          await tx.run(
+            "INSERT INTO listing (piece_id, state, title, body, published_at) VALUES (?, 'published', ?, ?, UTC_TIMESTAMP(3)) ON DUPLICATE KEY UPDATE state = 'published', published_at = UTC_TIMESTAMP(3), marketplace_ref = NULL",
+            [params.id, title, body],
+          );
+          await sendOut(tx, params.id, {
+            kind: 'publish',
+            listing: { stockNumber: before.stockNumber, title, body, price: ask },
+          });
+        },
+      );
+      return { id };
+    },
+    sendAndTell,
+  );
 
-  mount.reads(listingRoutes.fetchMessages, async ({ params, person }) => {
-    const before = await pieceRecord(database, params.id);
-    const ref = before.listing?.marketplaceRef;
-    if (ref == null || before.listing?.state !== 'published')
-      throw conflict('It is not up on the marketplace.');
-    const arrived = await marketplace.messages(ref);
-    const record = await database.transaction(async (tx) => {
+  mount.preparedWrites(
+    listingRoutes.fetchMessages,
+    async ({ params }) => {
+      const { listing } = await pieceRecord(database, params.id);
+      if (listing?.state !== 'published') throw conflict('It is not up on the marketplace.');
+      if (listing.marketplaceRef === null)
+        throw conflict('The marketplace has not taken it yet: it is told again by itself.');
+      return marketplace.messages(listing.marketplaceRef);
+    },
+    async (tx, { params, person }, arrived) => {
+      // under the lock of the piece: two who fetch at once do not both keep a message
+      if (!(await tx.row('SELECT id FROM piece WHERE id = ? FOR UPDATE', [params.id])))
+        throw notFound('piece');
       const there = await tx.rows<{ outside_id: string }>(
         'SELECT outside_id FROM market_message WHERE piece_id = ?',
         [params.id],
       );
       const fresh = arrived.filter((m) => !there.some((t) => t.outside_id === m.id));
-      if (fresh.length === 0) return pieceRecord(tx, params.id);
-      return changePiece(
+      if (fresh.length > 0)
+        await changePiece(
+          tx,
+          {
+            pieceId: params.id,
+            person,
+            ifMatch: undefined,
+            anyVersion: true,
+            kind: 'messages-received',
+            body: fresh,
+          },
+          async () => {
+            await tx.insertMany(
+              'INSERT INTO market_message (id, piece_id, outside_id, kind, sender, words, amount, currency) VALUES ?',
+              fresh.map((m) => [
+                ulid(),
+                params.id,
+                m.id,
+                m.kind,
+                m.from,
+                m.text,
+                m.amount?.amount ?? null,
+                m.amount?.currency ?? null,
+              ]),
+            );
+          },
+        );
+      return { id: params.id };
+    },
+    tellSheet,
+  );
+
+  mount.preparedWrites(
+    listingRoutes.answer,
+    readers.ready,
+    async (tx, { params, body, person, ifMatch }) => {
+      const { id } = await changePiece(
         tx,
         {
           pieceId: params.id,
           person,
-          ifMatch: undefined,
-          anyVersion: true,
-          kind: 'messages-received',
-          body: fresh,
+          ifMatch,
+          anyVersion: ifMatch === undefined,
+          kind: body.decline ? 'offer-declined' : 'question-answered',
+          body: { message: params.message, ...body },
         },
-        async () => {
-          await tx.insertMany(
-            'INSERT INTO market_message (id, piece_id, outside_id, kind, sender, words, amount, currency) VALUES ?',
-            fresh.map((m) => [
-              ulid(),
-              params.id,
-              m.id,
-              m.kind,
-              m.from,
-              m.text,
-              m.amount?.amount ?? null,
-              m.amount?.currency ?? null,
-            ]),
+        async (before) => {
+          const message = before.listing?.messages.find((m) => m.id === params.message);
+          if (!message || message.state !== 'open') throw conflict('This message has been dealt with.');
+          if (message.kind === 'question' && body.text === '')
+            throw invalid([{ pointer: '/text', message: 'Write an answer first.' }]);
+          const row = await tx.row<{ outside_id: string }>(
+            'SELECT outside_id FROM market_message WHERE id = ?',
+            [params.message],
           );
+          const text =
+            body.decline && body.text === '' ? 'Thank you, but this is below what we can accept.' : body.text;
+          await sendOut(tx, params.id, { kind: 'answer', message: row?.outside_id ?? '', text });
+          await tx.run('UPDATE market_message SET state = ?, answer = ? WHERE id = ?', [
+            message.kind === 'offer' ? 'declined' : 'answered',
+            text,
+            params.message,
+          ]);
+          if (message.kind === 'offer' && message.amount)
+            await ownPrice(tx, readers, before, message.amount, {
+              kind: 'offer',
+              shop: (await shopOf(tx)).name,
+              online: true,
+            });
         },
       );
-    });
-    return answer(await readers.sheet(database, record), etag(record));
-  });
-
-  mount.writes(listingRoutes.answer, async (tx, { params, body, person, ifMatch }) => {
-    const record = await changePiece(
-      tx,
-      {
-        pieceId: params.id,
-        person,
-        ifMatch,
-        anyVersion: ifMatch === undefined,
-        kind: body.decline ? 'offer-declined' : 'question-answered',
-        body: { message: params.message, ...body },
-      },
-      async (before) => {
-        const message = before.listing?.messages.find((m) => m.id === params.message);
-        if (!message || message.state !== 'open') throw conflict('This message has been dealt with.');
-        if (message.kind === 'question' && body.text === '')
-          throw invalid([{ pointer: '/text', message: 'Write an answer first.' }]);
-        const row = await tx.row<{ outside_id: string }>(
-          'SELECT outside_id FROM market_message WHERE id = ?',
-          [params.message],
-        );
-        const text =
-          body.decline && body.text === '' ? 'Thank you, but this is below what we can accept.' : body.text;
-        await marketplace.answer(before.listing?.marketplaceRef ?? '', row?.outside_id ?? '', text);
-        await tx.run('UPDATE market_message SET state = ?, answer = ? WHERE id = ?', [
-          message.kind === 'offer' ? 'declined' : 'answered',
-          text,
-          params.message,
-        ]);
-        if (message.kind === 'offer' && message.amount)
-          await ownPrice(tx, readers, before, message.amount, {
-            kind: 'offer',
-            shop: (await shopOf(tx)).name,
-            online: true,
-          });
-      },
-    );
-    return answer(await readers.sheet(tx, record), etag(record));
-  });
+      return { id };
+    },
+    sendAndTell,
+  );
 }
 
 /** What must be there before anything may go up. */

@@ -3,7 +3,7 @@ import { createHash } from 'node:crypto';
 import canonicalize from 'canonicalize';
 import type { LedgerCheck, LedgerEntry } from '@jutbank/contract/provenance';
 import type { Person } from '@jutbank/contract/shop';
-import type { Queries } from '../db/index.ts';
+import type { Queries, Transaction } from '../db/index.ts';
 
 const GENESIS = '0'.repeat(64);
 
@@ -27,7 +27,7 @@ export const hashOf = (entry: Hashed): string => sha256(canonical(entry));
 
 /** Appends inside the caller's transaction; the head stays locked to its end, so entries stand in one line. */
 export async function appendLedger(
-  tx: Queries,
+  tx: Transaction,
   entry: { pieceId: string | null; kind: string; person: Person; body: unknown },
 ): Promise<{ seq: number; hash: string }> {
   const head = await tx.row<{ seq: number; hash: string }>(

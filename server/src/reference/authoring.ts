@@ -8,7 +8,7 @@ import {
   type ReferencePack,
 } from '@jutbank/core/reference';
 import { itemSchema, type Item, type ItemRecord } from '@jutbank/contract/reference';
-import { raiseRevision, type Queries } from '../db/index.ts';
+import { raiseRevision, type Queries, type Transaction } from '../db/index.ts';
 import { conflict, HttpProblem, invalid, notFound, parsedBody } from '../http/index.ts';
 import { canonical } from '../provenance/index.ts';
 import {
@@ -48,10 +48,10 @@ export async function itemRecord(
 }
 
 /** Writers stand in line, so that nobody refers to what another is changing. */
-const inLine = (tx: Queries) => tx.row("SELECT number FROM revision WHERE name = 'reference' FOR UPDATE");
+const inLine = (tx: Transaction) => tx.row("SELECT number FROM revision WHERE name = 'reference' FOR UPDATE");
 
 export async function putItem(
-  tx: Queries,
+  tx: Transaction,
   place: Place,
   body: unknown,
   ifMatch: number | undefined,
@@ -99,7 +99,7 @@ export async function putItem(
   );
 }
 
-export async function takeOut(tx: Queries, place: Place, ifMatch: number | undefined): Promise<void> {
+export async function takeOut(tx: Transaction, place: Place, ifMatch: number | undefined): Promise<void> {
   await inLine(tx);
   const stored = await itemWith(tx, place.section, place.id);
   if (!stored) throw notFound('thing in the reference');

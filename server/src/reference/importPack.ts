@@ -1,12 +1,12 @@
 /** Import of a pack: checked as a whole, all or nothing; importing it twice changes nothing. */
 import { checkPack, PACK_SECTIONS, type ReferencePack } from '@jutbank/core/reference';
 import type { ImportAnswer } from '@jutbank/contract/reference';
-import { raiseRevision, type Queries } from '../db/index.ts';
+import { raiseRevision, type Transaction } from '../db/index.ts';
 import { invalid } from '../http/index.ts';
 import { canonical } from '../provenance/index.ts';
 import { loadContents, noCounts, packHead, storeItems, storePack } from './queries.ts';
 
-export async function importPack(tx: Queries, pack: ReferencePack): Promise<ImportAnswer> {
+export async function importPack(tx: Transaction, pack: ReferencePack): Promise<ImportAnswer> {
   // imports stand in line: two that run at once could refer to what the other is changing
   await tx.row("SELECT number FROM revision WHERE name = 'reference' FOR UPDATE");
   const contents = await loadContents(tx);

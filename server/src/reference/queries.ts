@@ -7,7 +7,7 @@ import {
   type ReferencePack,
 } from '@jutbank/core/reference';
 import type { Counts, PackSummary } from '@jutbank/contract/reference';
-import type { Queries } from '../db/index.ts';
+import type { Queries, Transaction } from '../db/index.ts';
 
 export const TABLES: Record<PackSection, string> = {
   sources: 'reference_source',
@@ -47,7 +47,7 @@ export const nameOf = (item: Stored): string =>
   (item.name ?? item.title ?? item.label ?? item.told ?? item.lines?.join(' ') ?? item.id).slice(0, 2000);
 
 export async function storeItems(
-  tx: Queries,
+  tx: Transaction,
   section: PackSection,
   items: readonly { item: Stored; body: string }[],
 ): Promise<void> {
@@ -66,7 +66,7 @@ export async function storeItems(
   );
 }
 
-export async function storePack(tx: Queries, pack: ReferencePack, head: string): Promise<void> {
+export async function storePack(tx: Transaction, pack: ReferencePack, head: string): Promise<void> {
   await tx.run(
     'INSERT INTO reference_pack (id, title, revision, head) VALUES (?, ?, ?, ?) ON DUPLICATE KEY UPDATE title = VALUES(title), revision = VALUES(revision), head = VALUES(head), imported_at = UTC_TIMESTAMP(3)',
     [pack.id, pack.title, pack.revision, head],
@@ -142,7 +142,7 @@ export async function packsOfItem(
   );
 }
 
-export async function removeItem(tx: Queries, section: PackSection, id: string): Promise<void> {
+export async function removeItem(tx: Transaction, section: PackSection, id: string): Promise<void> {
   await tx.run('DELETE FROM reference_pack_item WHERE section = ? AND item_id = ?', [section, id]);
   await tx.run(`DELETE FROM ${TABLES[section]} WHERE id = ?`, [id]);
 }

@@ -9,7 +9,7 @@ import {
   type RuleSet,
 } from '@jutbank/core/condition';
 import type { RuleVersion } from '@jutbank/contract/condition';
-import { raiseRevision, revisionOf, type Queries } from '../db/index.ts';
+import { raiseRevision, revisionOf, type Queries, type Transaction } from '../db/index.ts';
 
 export class RuleLibrary {
   #held: { revision: number; rules: RuleSet } | undefined;
@@ -76,7 +76,7 @@ export async function ruleDocument(
 
 /** Keeps a new version and grades by it from now on. Versions count up: `shop-1`, `shop-2`. */
 export async function keepRules(
-  tx: Queries,
+  tx: Transaction,
   document: RuleDocument,
   note: string,
   person: string,
@@ -97,7 +97,7 @@ export async function keepRules(
 }
 
 /** Grades by a version that is already there; the shipped one is used by leaving all others. */
-export async function useRules(tx: Queries, id: RuleId, version: string): Promise<void> {
+export async function useRules(tx: Transaction, id: RuleId, version: string): Promise<void> {
   await tx.row("SELECT number FROM revision WHERE name = 'rules' FOR UPDATE");
   await tx.run('UPDATE rule_document SET in_use = (version = ?) WHERE name = ?', [version, id]);
   await raiseRevision(tx, 'rules');

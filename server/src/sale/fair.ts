@@ -61,23 +61,26 @@ export function mountFair(mount: Mount, markets: Markets, pictures: PictureStore
     return answer({ id, note: body, person: person.name, pieceId, picture: null });
   });
 
-  mount.reads(fairRoutes.addFairPicture, async ({ params, request, response, person }) => {
-    const { bytes } = await uploadedPicture(request, response);
-    const note = await fairNoteById(database, params.id);
-    if (!note) throw notFound('note');
-    // sent again after a lost answer: it is there already
-    if (note.picture !== null) return answer(note);
-    const stored = await pictures.keep(bytes);
-    await database.transaction(async (tx) => {
+  mount.preparedWrites(
+    fairRoutes.addFairPicture,
+    async ({ params, request, response }) => {
+      const { bytes, print } = await uploadedPicture(request, response);
+      if (!(await fairNoteById(database, params.id))) throw notFound('note');
+      return { stored: await pictures.keep(bytes), print };
+    },
+    async (tx, { params, person }, { stored }) => {
       const first = await tx.run('UPDATE fair_note SET picture = ? WHERE id = ? AND picture IS NULL', [
         stored.hash,
         params.id,
       ]);
+      const note = await fairNoteById(tx, params.id);
+      if (!note) throw notFound('note');
+      // sent again after a lost answer: it is there already
       if (first > 0 && note.pieceId !== null)
         await addPicture(tx, note.pieceId, stored, 'At the fair', person);
-    });
-    return answer({ ...note, picture: stored.hash });
-  });
+      return answer(note);
+    },
+  );
 
   mount.reads(fairRoutes.fairNotes, async () =>
     answer({

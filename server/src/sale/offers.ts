@@ -26,39 +26,47 @@ export function mountOffers(mount: Mount, readers: Readers, markets: Markets): v
     });
   });
 
-  mount.writes(endsRoutes.logOffer, async (tx, { params, body, person }) => {
-    const record = await pieceRecord(tx, params.id);
-    if (record.sale) throw conflict('This piece is sold; its record stands as it was.');
-    if (body.decision === 'countered' && body.counter == null)
-      throw invalid([{ pointer: '/counter', message: 'what is the counter-offer?' }]);
-    const { judgement } = await judged(database, readers, markets, record, body.amount);
-    const id = ulid();
-    await tx.run(
-      'INSERT INTO offer (id, piece_id, person, bidder, amount, currency, judgement, decision, counter, note) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
-      [
-        id,
-        params.id,
-        person.name,
-        body.bidder,
-        body.amount.amount,
-        body.amount.currency,
-        JSON.stringify(judgement),
-        body.decision,
-        body.counter?.amount ?? null,
-        body.note,
-      ],
-    );
-    await appendLedger(tx, { pieceId: params.id, kind: `offer-${body.decision}`, person, body });
-    if (body.decision === 'refused')
-      await ownPrice(tx, readers, record, body.amount, {
-        kind: 'offer',
-        shop: (await shopOf(tx)).name,
-        online: false,
-      });
-    const kept = (await offersOf(tx, params.id)).find((o) => o.id === id);
-    if (!kept) throw new Error('the offer was not stored');
-    return answer(kept);
-  });
+  mount.preparedWrites(
+    endsRoutes.logOffer,
+    async ({ params, body }) => {
+      const record = await pieceRecord(database, params.id);
+      return (await judged(database, readers, markets, record, body.amount)).judgement;
+    },
+    async (tx, { params, body, person }, judgement) => {
+      // an offer and a sale of the same piece stand in line
+      await tx.row('SELECT id FROM piece WHERE id = ? FOR UPDATE', [params.id]);
+      const record = await pieceRecord(tx, params.id);
+      if (record.sale) throw conflict('This piece is sold; its record stands as it was.');
+      if (body.decision === 'countered' && body.counter == null)
+        throw invalid([{ pointer: '/counter', message: 'what is the counter-offer?' }]);
+      const id = ulid();
+      await tx.run(
+        'INSERT INTO offer (id, piece_id, person, bidder, amount, currency, judgement, decision, counter, note) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
+        [
+          id,
+          params.id,
+          person.name,
+          body.bidder,
+          body.amount.amount,
+          body.amount.currency,
+          JSON.stringify(judgement),
+          body.decision,
+          body.counter?.amount ?? null,
+          body.note,
+        ],
+      );
+      await appendLedger(tx, { pieceId: params.id, kind: `offer-${body.decision}`, person, body });
+      if (body.decision === 'refused')
+        await ownPrice(tx, readers, record, body.amount, {
+          kind: 'offer',
+          shop: (await shopOf(tx)).name,
+          online: false,
+        });
+      const kept = (await offersOf(tx, params.id)).find((o) => o.id === id);
+      if (!kept) throw new Error('the offer was not stored');
+      return answer(kept);
+    },
+  );
 }
 
 const WHY = {

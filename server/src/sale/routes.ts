@@ -13,7 +13,8 @@ import {
 import { revisions } from '../db/index.ts';
 import { answer, conflict, decodeCursor, invalid, notFound, pageOf, type Mount } from '../http/index.ts';
 import { besideOf, changePiece, costOf, ownPrice, type PieceRecord, type Readers } from '../intake/index.ts';
-import { factsOf, type Marketplace } from '../listing/index.ts';
+import { factsOf } from '../listing/index.ts';
+import { sendOut, type Outbox } from '../outside/index.ts';
 import { entryIntact } from '../provenance/index.ts';
 import { shopOf, takeNumber, usualChannel, worthSettingsOf } from '../shop/index.ts';
 import { todayIso, type Markets } from '../value/index.ts';
@@ -29,97 +30,106 @@ export function mountSale(
   mount: Mount,
   readers: Readers,
   markets: Markets,
-  marketplace: Marketplace,
+  outbox: Outbox,
   log: (error: unknown) => void,
   publicUrl: string | undefined,
 ): void {
   const { database } = mount;
 
-  mount.writes(saleRoutes.sell, async (tx, { params, body, person }) => {
-    const { rateOf } = await markets.ratesOn(todayIso());
-    const shop = await shopOf(tx);
-    const id = ulid();
-    let endRef: string | null = null;
-    await changePiece(
-      tx,
-      {
-        pieceId: params.id,
-        person,
-        ifMatch: undefined,
-        anyVersion: true,
-        kind: 'sold',
-        body: { ...body, sale: id },
-      },
-      async (record) => {
-        if (!record.attribution)
-          throw conflict('Decide what it is before it is sold: the certificate says so.');
-        const facts = factsOf(record, await readers.assess(tx, record), await besideOf(tx, record.id));
-        const price = priceOf(record, body);
-        endRef = record.listing?.state === 'published' ? record.listing.marketplaceRef : null;
-        const { settings } = await worthSettingsOf(tx);
-        const channel = channelOfSale(settings, body);
-        const costHere = costOf(record, price.currency, rateOf);
-        const bought = record.intake.price;
-        const cost = bought && costOf(record, bought.currency, rateOf);
-        // where nobody knows what was paid, the whole price counts as margin
-        const { tax, left } = leftOf(
-          price.currency,
-          channel.channel,
-          price.amount,
-          settings.tax,
-          costHere?.amount ?? '0',
-        );
-        const net: NetOfSale = {
-          ...netOf(price.currency, channel.channel, price.amount),
-          channel: channel.name,
-          tax,
-          left,
-        };
-        const margin = costHere ? subtractMoney(money(left, price.currency), costHere) : null;
-        const known = await revisions(tx);
-        const number = `${new Date().getUTCFullYear()}-${String(await takeNumber(tx, 'next_invoice')).padStart(4, '0')}`;
-        await tx.run(
-          'INSERT INTO sale (id, piece_id, invoice_number, sold_at, buyer_name, buyer_address, price, currency, net, cost, cost_currency, margin, certificate_code, certificate, known_comparables, known_rates, ledger_seq) VALUES (?, ?, ?, UTC_TIMESTAMP(3), ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 0)',
-          [
-            id,
-            params.id,
-            number,
-            body.buyerName,
-            body.buyerAddress,
-            price.amount,
-            price.currency,
-            JSON.stringify(net),
-            cost?.amount ?? null,
-            cost?.currency ?? null,
-            margin?.amount ?? null,
-            newCode(),
-            JSON.stringify(snapshotOf(record, facts, shop.name)),
-            known.comparables,
-            known.rates,
-          ],
-        );
-        await tx.run("UPDATE listing SET state = 'ended' WHERE piece_id = ?", [params.id]);
-        await tx.run(
-          "UPDATE market_message SET state = CASE WHEN id = ? THEN 'accepted' WHEN kind = 'offer' THEN 'declined' ELSE 'answered' END WHERE piece_id = ? AND state = 'open'",
-          [body.message ?? '', params.id],
-        );
-        await ownPrice(tx, readers, record, price, {
+  mount.preparedWrites(
+    saleRoutes.sell,
+    async () => {
+      await readers.ready();
+      return markets.ratesOn(todayIso());
+    },
+    async (tx, { params, body, person }, { rateOf }) => {
+      const shop = await shopOf(tx);
+      const id = ulid();
+      await changePiece(
+        tx,
+        {
+          pieceId: params.id,
+          person,
+          ifMatch: undefined,
+          anyVersion: true,
           kind: 'sold',
-          shop: shop.name,
-          online: body.message != null,
-        });
-      },
-    );
-    await tx.run(
-      'UPDATE sale SET ledger_seq = (SELECT MAX(seq) FROM ledger_entry WHERE piece_id = ?) WHERE id = ?',
-      [params.id, id],
-    );
-    const sale = await saleById(tx, id);
-    if (!sale) throw new Error('the sale was not stored');
-    // the marketplace is told after the fact: a sale must not hang on it
-    if (endRef !== null) marketplace.end(endRef).catch(log);
-    return answer(shown(sale));
-  });
+          body: { ...body, sale: id },
+        },
+        async (record) => {
+          if (!record.attribution)
+            throw conflict('Decide what it is before it is sold: the certificate says so.');
+          const facts = factsOf(record, await readers.assessIn(tx, record), await besideOf(tx, record.id));
+          const price = priceOf(record, body);
+          if (record.listing?.state === 'published') await sendOut(tx, record.id, { kind: 'end' });
+          const { settings } = await worthSettingsOf(tx);
+          const channel = channelOfSale(settings, body);
+          const costHere = costOf(record, price.currency, rateOf);
+          const bought = record.intake.price;
+          const cost = bought && costOf(record, bought.currency, rateOf);
+          // where nobody knows what was paid, the whole price counts as margin
+          const { tax, left } = leftOf(
+            price.currency,
+            channel.channel,
+            price.amount,
+            settings.tax,
+            costHere?.amount ?? '0',
+          );
+          const net: NetOfSale = {
+            ...netOf(price.currency, channel.channel, price.amount),
+            channel: channel.name,
+            tax,
+            left,
+          };
+          const margin = costHere ? subtractMoney(money(left, price.currency), costHere) : null;
+          const known = await revisions(tx);
+          const number = `${new Date().getUTCFullYear()}-${String(await takeNumber(tx, 'next_invoice')).padStart(4, '0')}`;
+          await tx.run(
+            'INSERT INTO sale (id, piece_id, invoice_number, sold_at, buyer_name, buyer_address, price, currency, net, cost, cost_currency, margin, certificate_code, certificate, known_comparables, known_rates, ledger_seq) VALUES (?, ?, ?, UTC_TIMESTAMP(3), ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 0)',
+            [
+              id,
+              params.id,
+              number,
+              body.buyerName,
+              body.buyerAddress,
+              price.amount,
+              price.currency,
+              JSON.stringify(net),
+              cost?.amount ?? null,
+              cost?.currency ?? null,
+              margin?.amount ?? null,
+              newCode(),
+              JSON.stringify(snapshotOf(record, facts, shop.name)),
+              known.comparables,
+              known.rates,
+            ],
+          );
+          await tx.run("UPDATE listing SET state = 'ended' WHERE piece_id = ?", [params.id]);
+          await tx.run(
+            "UPDATE market_message SET state = CASE WHEN id = ? THEN 'accepted' WHEN kind = 'offer' THEN 'declined' ELSE 'answered' END WHERE piece_id = ? AND state = 'open'",
+            [body.message ?? '', params.id],
+          );
+          await ownPrice(tx, readers, record, price, {
+            kind: 'sold',
+            shop: shop.name,
+            online: body.message != null,
+          });
+        },
+      );
+      await tx.run(
+        'UPDATE sale SET ledger_seq = (SELECT MAX(seq) FROM ledger_entry WHERE piece_id = ?) WHERE id = ?',
+        [params.id, id],
+      );
+      const sale = await saleById(tx, id);
+      if (!sale) throw new Error('the sale was not stored');
+      return answer(shown(sale), {
+        // a sale must not hang on the marketplace: what it did not hear is told again
+        afterCommit: () => {
+          outbox.deliver(params.id).catch(log);
+          return Promise.resolve();
+        },
+      });
+    },
+  );
 
   mount.reads(saleRoutes.list, async ({ query }) => {
     const before = decodeCursor(query.cursor, 1)?.[0];

@@ -116,7 +116,7 @@ export async function revalueStock(
   for (let at = 0; at < ids.length; at += BATCH) {
     await progress(at / (ids.length + BATCH));
     const records = await loadPieces(database, ids.slice(at, at + BATCH));
-    const readings = await readers.readings(database, records);
+    const readings = await readers.readings(records);
     for (const record of records) {
       const { which, when } = readings.get(record.id) ?? WITHOUT_READINGS;
       pieces.push({ ...(await valued(shop, readers, record, before.get(record.id))), which, when });

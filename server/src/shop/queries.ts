@@ -1,5 +1,5 @@
 import type { Person, Role, Shop } from '@jutbank/contract/shop';
-import type { Queries } from '../db/index.ts';
+import type { Queries, Transaction } from '../db/index.ts';
 
 interface ShopRow {
   name: string;
@@ -61,7 +61,7 @@ export async function listPeople(db: Queries): Promise<Person[]> {
 
 /** Takes the next number of a series; the row stays locked to the end of the transaction. */
 export async function takeNumber(
-  tx: Queries,
+  tx: Transaction,
   series: 'next_stock' | 'next_invoice' | 'next_appraisal',
 ): Promise<number> {
   const row = await tx.row<{ n: number }>(`SELECT ${series} AS n FROM shop WHERE id = 1 FOR UPDATE`);

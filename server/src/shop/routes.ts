@@ -39,38 +39,47 @@ export function mountShop(mount: Mount, search: (q: string) => Promise<SearchHit
     });
   });
 
-  mount.writes(shopRoutes.setup, async (tx, { body, request, response }) => {
-    const passwordHash = await hashPassword(body.owner.password);
-    try {
-      await tx.run('INSERT INTO shop (id, name, base_currency, stock_scheme) VALUES (1, ?, ?, ?)', [
-        body.shopName,
-        body.baseCurrency,
-        schemeFor(body.shopName),
+  mount.preparedWrites(
+    shopRoutes.setup,
+    ({ body }) => hashPassword(body.owner.password),
+    async (tx, { body, request, response }, passwordHash) => {
+      try {
+        await tx.run('INSERT INTO shop (id, name, base_currency, stock_scheme) VALUES (1, ?, ?, ?)', [
+          body.shopName,
+          body.baseCurrency,
+          schemeFor(body.shopName),
+        ]);
+      } catch (error) {
+        if (errorNumber(error) === DUPLICATE_KEY)
+          throw conflict('This installation has its shop already. Sign in instead.');
+        throw error;
+      }
+      const person = { id: ulid(), name: body.owner.name, email: body.owner.email, role: 'owner' as const };
+      await tx.run('INSERT INTO person (id, name, email, role, password_hash) VALUES (?, ?, ?, ?, ?)', [
+        person.id,
+        person.name,
+        person.email,
+        person.role,
+        passwordHash,
       ]);
-    } catch (error) {
-      if (errorNumber(error) === DUPLICATE_KEY)
-        throw conflict('This installation has its shop already. Sign in instead.');
-      throw error;
-    }
-    const person = { id: ulid(), name: body.owner.name, email: body.owner.email, role: 'owner' as const };
-    await tx.run('INSERT INTO person (id, name, email, role, password_hash) VALUES (?, ?, ?, ?, ?)', [
-      person.id,
-      person.name,
-      person.email,
-      person.role,
-      passwordHash,
-    ]);
-    await beginSession(tx, person.id, request, response);
-    return answer({ person, shop: await shopOf(tx) });
-  });
+      await beginSession(tx, person.id, request, response);
+      return answer({ person, shop: await shopOf(tx) });
+    },
+  );
 
-  mount.writes(shopRoutes.signIn, async (tx, { body, request, response }) => {
-    const found = await credentialsByEmail(tx, body.email);
-    const right = await verifyPassword(body.password, found?.passwordHash ?? (await DUMMY_HASH));
-    if (!found || !right) throw new HttpProblem(401, 'E-mail and password do not match.');
-    await beginSession(tx, found.person.id, request, response);
-    return answer({ person: found.person, shop: await shopOf(tx) });
-  });
+  mount.preparedWrites(
+    shopRoutes.signIn,
+    async ({ body }) => {
+      const found = await credentialsByEmail(database, body.email);
+      const right = await verifyPassword(body.password, found?.passwordHash ?? (await DUMMY_HASH));
+      if (!found || !right) throw new HttpProblem(401, 'E-mail and password do not match.');
+      return found;
+    },
+    async (tx, { request, response }, found) => {
+      await beginSession(tx, found.person.id, request, response);
+      return answer({ person: found.person, shop: await shopOf(tx) });
+    },
+  );
 
   mount.writes(shopRoutes.signOut, async (tx, { request, response }) => {
     await endSession(tx, request, response);
@@ -80,23 +89,27 @@ export function mountShop(mount: Mount, search: (q: string) => Promise<SearchHit
   mount.reads(shopRoutes.session, async ({ person }) => answer({ person, shop: await shopOf(database) }));
   mount.reads(shopRoutes.people, async () => answer({ items: await listPeople(database) }));
 
-  mount.writes(shopRoutes.addPerson, async (tx, { body }) => {
-    const person = { id: ulid(), name: body.name, email: body.email, role: body.role };
-    try {
-      await tx.run('INSERT INTO person (id, name, email, role, password_hash) VALUES (?, ?, ?, ?, ?)', [
-        person.id,
-        person.name,
-        person.email,
-        person.role,
-        await hashPassword(body.password),
-      ]);
-    } catch (error) {
-      if (errorNumber(error) === DUPLICATE_KEY)
-        throw invalid([{ pointer: '/email', message: 'somebody has an account with this e-mail' }]);
-      throw error;
-    }
-    return answer(person);
-  });
+  mount.preparedWrites(
+    shopRoutes.addPerson,
+    ({ body }) => hashPassword(body.password),
+    async (tx, { body }, passwordHash) => {
+      const person = { id: ulid(), name: body.name, email: body.email, role: body.role };
+      try {
+        await tx.run('INSERT INTO person (id, name, email, role, password_hash) VALUES (?, ?, ?, ?, ?)', [
+          person.id,
+          person.name,
+          person.email,
+          person.role,
+          passwordHash,
+        ]);
+      } catch (error) {
+        if (errorNumber(error) === DUPLICATE_KEY)
+          throw invalid([{ pointer: '/email', message: 'somebody has an account with this e-mail' }]);
+        throw error;
+      }
+      return answer(person);
+    },
+  );
 
   mount.writes(shopRoutes.putShop, async (tx, { body }) => {
     await tx.run('UPDATE shop SET name = ?, stock_scheme = ? WHERE id = 1', [body.name, body.stockScheme]);

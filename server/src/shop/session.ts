@@ -3,7 +3,7 @@ import { createHash, randomBytes } from 'node:crypto';
 import type { Request, Response } from 'express';
 import { parseCookie } from 'cookie';
 import type { Person } from '@jutbank/contract/shop';
-import type { Database, Queries } from '../db/index.ts';
+import type { Database, Queries, Transaction } from '../db/index.ts';
 import { personBySession } from './queries.ts';
 
 const COOKIE = 'jutbank';
@@ -13,7 +13,7 @@ const hashOf = (token: string) => createHash('sha256').update(token).digest('hex
 const tokenIn = (request: Request): string | undefined => parseCookie(request.headers.cookie ?? '')[COOKIE];
 
 export async function beginSession(
-  tx: Queries,
+  tx: Transaction,
   personId: string,
   request: Request,
   response: Response,

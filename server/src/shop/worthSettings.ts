@@ -35,6 +35,8 @@ export function mountWorthSettings(mount: Mount): void {
   mount.writes(settingsRoutes.putSettings, async (tx, { body, ifMatch }) => {
     if (!body.channels.some((c) => c.id === body.usualChannel))
       throw invalid([{ pointer: '/usualChannel', message: 'this is none of the channels' }]);
+    // of several who save what they all saw at once, one is first
+    await tx.row('SELECT id FROM shop WHERE id = 1 FOR UPDATE');
     const { version } = await worthSettingsOf(tx);
     if (ifMatch === undefined) throw new HttpProblem(428, 'Send If-Match with the version you have seen.');
     if (ifMatch !== version) throw new HttpProblem(412, 'Somebody changed these settings meanwhile.');

@@ -13,7 +13,7 @@ import {
   valueRoutes,
   type FileLook,
 } from '@jutbank/contract/value';
-import type { Database } from '../db/index.ts';
+import type { Transaction } from '../db/index.ts';
 import {
   answer,
   conflict,
@@ -33,7 +33,7 @@ import type { Library } from '../reference/index.ts';
 import { isCsvError, readCsv, safeCell } from './csv.ts';
 import {
   importComparables,
-  knownFor,
+  referenceKnown,
   rawFromCsv,
   rawFromRows,
   textOf,
@@ -106,39 +106,59 @@ export function mountComparables(mount: Mount, library: Library, markets: Market
     });
   });
 
-  mount.reads(valueRoutes.importComparables, async ({ request, response, query, person }) => {
-    const check = query.check === '1';
-    const file = request.is('multipart/form-data')
-      ? await fromUpload(database, await upload(request, response), check)
-      : rowsOf(await jsonBody(request, response));
-    if (!check && file.rows.length > ROWS_AT_ONCE) {
-      const job: ComparablesJob = { file, person: person.name };
-      const id = await queueJob(database, COMPARABLES_JOB, job, person.id);
-      response.setHeader('Location', `/api/v1/jobs/${id}`);
-      response.status(202).json({ job: id });
-      return undefined;
-    }
-    const known = await knownFor(library);
-    const result = await database.transaction((tx) =>
-      importComparables(tx, file, known, { check, person: person.name }),
-    );
-    if (!check && result.added > 0) markets.expect(todayIso());
-    return answer(result);
-  });
+  mount.preparedWrites(
+    valueRoutes.importComparables,
+    async ({ request, response }) => {
+      const known = referenceKnown(await library.index());
+      if (!request.is('multipart/form-data')) {
+        const body = await jsonBody(request, response);
+        return { known, file: rowsOf(body), mapped: undefined, print: JSON.stringify(body) };
+      }
+      const uploaded = await upload(request, response);
+      const mapping = mappingIn(uploaded.fields);
+      return {
+        known,
+        file: { ...rawFromCsv(uploaded.bytes, mapping), name: uploaded.name },
+        mapped: mapping && { mapping, header: readCsv(textOf(uploaded.bytes).text).header },
+        print: uploaded.print,
+      };
+    },
+    async (tx, { query, person }, { file, known, mapped }) => {
+      const check = query.check === '1';
+      // a mapping is remembered once rows go in by it
+      if (mapped && !check) await rememberMapping(tx, mapped.header, mapped.mapping);
+      if (!check && file.rows.length > ROWS_AT_ONCE) {
+        const job: ComparablesJob = { file, person: person.name };
+        const id = await queueJob(tx, COMPARABLES_JOB, job, person.id);
+        return answer({ job: id }, { status: 202, headers: { Location: `/api/v1/jobs/${id}` } });
+      }
+      const result = await importComparables(tx, file, known, { check, person: person.name });
+      return answer(result, {
+        afterCommit: () => {
+          if (!check && result.added > 0) markets.expect(todayIso());
+          return Promise.resolve();
+        },
+      });
+    },
+  );
 
-  mount.writes(valueRoutes.addComparable, async (tx, { body }) => {
-    const cells = Object.fromEntries(
-      Object.entries(body).map(([name, value]) => [name, value === null ? '' : String(value)]),
-    );
-    const { row, errors } = normaliseRow(cells, await knownFor(library), false);
-    if (!row) throw invalid(errors.map((e) => ({ pointer: `/${e.column}`, message: e.message })));
-    if ((await knownHashes(tx, [row.hash])).size > 0) throw conflict('This very sale is known already.');
-    const { ids } = await insertComparables(tx, [row]);
-    await nowCounted(tx, { ids });
-    const record = (await comparablesByIds(tx, ids)).get(ids[0] ?? '');
-    if (!record) throw new Error('the comparable was not stored');
-    return answer(record);
-  });
+  mount.preparedWrites(
+    valueRoutes.addComparable,
+    () => library.index(),
+    async (tx, { body }, index) => {
+      const cells = Object.fromEntries(
+        Object.entries(body).map(([name, value]) => [name, value === null ? '' : String(value)]),
+      );
+      const { row, errors } = normaliseRow(cells, referenceKnown(index), false);
+      if (!row) throw invalid(errors.map((e) => ({ pointer: `/${e.column}`, message: e.message })));
+      if ((await knownHashes(tx, [row.hash])).size > 0) throw conflict('This very sale is known already.');
+      const { ids } = await insertComparables(tx, [row]);
+      await nowCounted(tx, { ids });
+      const record = (await comparablesByIds(tx, ids)).get(ids[0] ?? '');
+      if (!record) throw new Error('the comparable was not stored');
+      return answer(record);
+    },
+  );
 
   mount.reads(valueRoutes.listComparables, async ({ query }) => {
     const [rows, total] = await Promise.all([
@@ -284,20 +304,15 @@ function mappingIn(fields: UploadedFile['fields']): z.infer<typeof columnMapping
   return parsedBody(columnMapping, read);
 }
 
-/** A mapping that came with the file is remembered once rows went in by it. */
-async function fromUpload(
-  database: Database,
-  { bytes, name, fields }: UploadedFile,
-  check: boolean,
-): Promise<RawFile> {
-  const mapping = mappingIn(fields);
-  if (mapping && !check)
-    await database.run(
-      'INSERT INTO column_mapping (header_hash, mapping) VALUES (?, ?) ON DUPLICATE KEY UPDATE mapping = VALUES(mapping), used_at = UTC_TIMESTAMP(3)',
-      [headerHash(readCsv(textOf(bytes).text).header), JSON.stringify(mapping)],
-    );
-  return { ...rawFromCsv(bytes, mapping), name };
-}
+const rememberMapping = (
+  tx: Transaction,
+  header: readonly string[],
+  mapping: z.infer<typeof columnMapping>,
+): Promise<number> =>
+  tx.run(
+    'INSERT INTO column_mapping (header_hash, mapping) VALUES (?, ?) ON DUPLICATE KEY UPDATE mapping = VALUES(mapping), used_at = UTC_TIMESTAMP(3)',
+    [headerHash(header), JSON.stringify(mapping)],
+  );
 
 const namesOf = (index: ReferenceIndex): NamesKnown => ({
   patterns: [...index.patterns.values()].map((p) => ({

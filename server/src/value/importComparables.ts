@@ -2,10 +2,10 @@
 import { REQUIRED_COLUMNS, type ComparablesImportAnswer, type RowError } from '@jutbank/contract/value';
 import iconv from 'iconv-lite';
 import { ulid } from 'ulid';
+import type { ReferenceIndex } from '@jutbank/core/bench';
 import { rowReader, type ColumnMapping } from '@jutbank/core/value';
-import type { Queries } from '../db/index.ts';
+import type { Transaction } from '../db/index.ts';
 import { invalid } from '../http/index.ts';
-import type { Library } from '../reference/index.ts';
 import { isCsvError, readCsv } from './csv.ts';
 import { nearSameFinder } from './nearSame.ts';
 import { normaliseRow, todayIso, type CellProblem, type Known, type NormalRow } from './normalise.ts';
@@ -112,20 +112,18 @@ function needColumns(header: readonly string[]): void {
     );
 }
 
-export async function knownFor(library: Library): Promise<Known> {
-  const index = await library.index();
-  return {
-    patterns: index.patterns,
-    variants: new Map(index.rows.map((row) => [row.variant.id, row.pattern.id])),
-    today: todayIso(),
-  };
-}
+/** What rows of prices may speak of. */
+export const referenceKnown = (index: ReferenceIndex): Known => ({
+  patterns: index.patterns,
+  variants: new Map(index.rows.map((row) => [row.variant.id, row.pattern.id])),
+  today: todayIso(),
+});
 
 const STEP = 2000;
 
 /** @param progress is told the share done, and may throw to stop: then nothing has gone in */
 export async function importComparables(
-  tx: Queries,
+  tx: Transaction,
   file: RawFile,
   known: Known,
   options: { check: boolean; person?: string; progress?: (share: number) => Promise<void> },

@@ -1,6 +1,6 @@
 export { COMPARABLES_JOB, type ComparablesJob } from './comparables.ts';
 export { mountValue } from './routes.ts';
-export { importComparables, knownFor } from './importComparables.ts';
+export { importComparables, referenceKnown } from './importComparables.ts';
 export { answerEstimate, MarketOnDay, Markets, subjectAsked, VENUE_OF_SHOP } from './market.ts';
 export { COUNTS_IN, keepReference, knownBeforeSale, type Knowledge } from './knowledge.ts';
 export { isoDay, middlesOf } from './sales.ts';

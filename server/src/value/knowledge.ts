@@ -5,7 +5,7 @@
 import { createHash } from 'node:crypto';
 import { deserialize, serialize } from 'node:v8';
 import type { MarketReference } from '@jutbank/core/value';
-import type { Queries } from '../db/index.ts';
+import type { Queries, Transaction } from '../db/index.ts';
 
 /** A state of everything that prices are reckoned from; `reference` is a fingerprint, undefined for what stands now. */
 export interface Knowledge {
@@ -42,7 +42,7 @@ export async function knownBeforeSale(db: Queries, pieceId: string, soldOn: stri
 }
 
 /** Keeps a reference as the regression read it. @returns its fingerprint */
-export async function keepReference(tx: Queries, reference: MarketReference): Promise<string> {
+export async function keepReference(tx: Transaction, reference: MarketReference): Promise<string> {
   const body = serialize({ patterns: [...reference.patterns], variants: [...reference.variants] });
   const fingerprint = createHash('sha256').update(body).digest('hex');
   await tx.run('INSERT IGNORE INTO market_reference (fingerprint, body) VALUES (?, ?)', [fingerprint, body]);

@@ -8,7 +8,7 @@ import {
   type ComparableRecord,
   type ComparableState,
 } from '@jutbank/contract/value';
-import { raiseRevision, type Queries, type Value } from '../db/index.ts';
+import { raiseRevision, type Queries, type Transaction, type Value } from '../db/index.ts';
 import type { NormalRow } from './normalise.ts';
 import { numberDay } from './sales.ts';
 
@@ -26,7 +26,7 @@ const LONGEST_WORDS = 240;
 
 /** Adds rows that are not known yet; the number added. They count once `nowCounted` has said so, in the same transaction. */
 export async function insertComparables(
-  tx: Queries,
+  tx: Transaction,
   rows: readonly NormalRow[],
   from: { readonly pieceId?: string; readonly importId?: string } = {},
 ): Promise<{ added: number; ids: string[] }> {
@@ -65,7 +65,7 @@ export async function insertComparables(
 
 /** New rows count from now on: a revision in which they came is written beside them. */
 export async function nowCounted(
-  tx: Queries,
+  tx: Transaction,
   which: { readonly ids: readonly string[] } | { readonly importId: string },
 ): Promise<void> {
   const revision = await raiseRevision(tx, 'comparables');
@@ -80,7 +80,7 @@ export async function nowCounted(
 
 /** Sets rows aside, merges them into another or takes them back; those already so are passed over. The number changed. */
 export async function changeStates(
-  tx: Queries,
+  tx: Transaction,
   ids: readonly string[],
   to: { readonly state: ComparableState; readonly reason: string | null; readonly mergedInto: string | null },
 ): Promise<number> {

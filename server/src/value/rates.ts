@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { readRateList } from '@jutbank/core/value';
 import type { ExchangeRate } from '@jutbank/core/money';
 import { valueRoutes, type RatesKnown, type RatesStored } from '@jutbank/contract/value';
-import { raiseRevision, type Database, type Queries } from '../db/index.ts';
+import { raiseRevision, type Database, type Queries, type Transaction } from '../db/index.ts';
 import { answer, HttpProblem, invalid, uploads, type Mount } from '../http/index.ts';
 import { findShop, shopOf, worthSettingsOf } from '../shop/index.ts';
 import { isCsvError, readCsv } from './csv.ts';
@@ -64,36 +64,44 @@ export function mountRates(mount: Mount, source: RateSource): void {
 
   mount.reads(valueRoutes.listRates, async () => answer(await ratesKnown(database)));
 
-  mount.reads(valueRoutes.fetchRates, async () => answer(await fetchRates(database, source)));
+  mount.preparedWrites(
+    valueRoutes.fetchRates,
+    () => askRates(database, source),
+    async (tx, _call, asked) => answer(await keepRates(tx, asked)),
+  );
 
-  mount.reads(valueRoutes.importRates, async ({ request, response, query }) => {
-    const upload = await uploadedList(request, response);
-    const file = readCsv(textOf(upload.bytes).text);
-    const rows = file.rows.flatMap((row) => (isCsvError(row) ? [] : [row]));
-    const read = readRateList(file.header, rows, file.separator !== ',', todayIso());
-    if (!read)
-      throw invalid([
-        {
-          pointer: '/file',
-          message: 'the first line must name date, currency and rate, or date and a column for each currency',
-        },
-      ]);
-    const broken = file.rows.flatMap((row) => (isCsvError(row) ? [{ ...row, column: null }] : []));
-    const errors = [...read.errors, ...broken]
-      .sort((a, b) => a.line - b.line)
-      .map((e) => ({ ...e, columnNumber: e.column === null ? null : file.header.indexOf(e.column) + 1 }));
-    const { baseCurrency } = await shopOf(database);
-    const others = read.rates.filter((r) => r.currency !== baseCurrency);
-    const store = (tx: Queries) => storeRates(tx, others, upload.name.slice(0, 120), query.check === '1');
-    return answer({ rows: file.rows.length, errors, ...(await database.transaction(store)) });
-  });
+  mount.preparedWrites(
+    valueRoutes.importRates,
+    async ({ request, response }) => {
+      const upload = await uploadedList(request, response);
+      const file = readCsv(textOf(upload.bytes).text);
+      const rows = file.rows.flatMap((row) => (isCsvError(row) ? [] : [row]));
+      const read = readRateList(file.header, rows, file.separator !== ',', todayIso());
+      if (!read)
+        throw invalid([
+          {
+            pointer: '/file',
+            message:
+              'the first line must name date, currency and rate, or date and a column for each currency',
+          },
+        ]);
+      const broken = file.rows.flatMap((row) => (isCsvError(row) ? [{ ...row, column: null }] : []));
+      const errors = [...read.errors, ...broken]
+        .sort((a, b) => a.line - b.line)
+        .map((e) => ({ ...e, columnNumber: e.column === null ? null : file.header.indexOf(e.column) + 1 }));
+      return { rates: read.rates, rows: file.rows.length, errors, name: upload.name, print: upload.print };
+    },
+    async (tx, { query }, { rates, rows, errors, name }) => {
+      const { baseCurrency } = await shopOf(tx);
+      const others = rates.filter((r) => r.currency !== baseCurrency);
+      const stored = await storeRates(tx, others, name.slice(0, 120), query.check === '1');
+      return answer({ rows, errors, ...stored });
+    },
+  );
 }
 
 /** Asks the source for the days since its last rate; several copies of the server may do so at once. */
-export async function fetchRates(
-  database: Database,
-  source: RateSource,
-): Promise<RatesStored & { source: string; from: string; to: string }> {
+async function askRates(database: Queries, source: RateSource): Promise<AskedRates> {
   const { baseCurrency } = await shopOf(database);
   const last = await database.row<{ day: string | null }>(
     "SELECT MAX(day) AS day FROM exchange_rate WHERE source LIKE 'source: %'",
@@ -101,20 +109,31 @@ export async function fetchRates(
   const to = todayIso();
   const from = last?.day ?? isoDay(Date.now() - FETCHED_AT_FIRST_DAYS * DAY_MS);
   const found = await source.between(baseCurrency, from, to);
-  const stored = await database.transaction((tx) =>
-    storeRates(tx, found.rates, `source: ${found.source}`.slice(0, 120)),
-  );
-  return { ...stored, source: found.source, from, to };
+  return { ...found, from, to };
 }
+interface AskedRates {
+  readonly source: string;
+  readonly rates: readonly ExchangeRate[];
+  readonly from: string;
+  readonly to: string;
+}
+const keepRates = async (tx: Transaction, { source, rates, from, to }: AskedRates) => ({
+  ...(await storeRates(tx, rates, `source: ${source}`.slice(0, 120))),
+  source,
+  from,
+  to,
+});
 
 /** @param check count only, store nothing */
 async function storeRates(
-  tx: Queries,
+  tx: Transaction,
   rates: readonly ExchangeRate[],
   source: string,
   check = false,
 ): Promise<RatesStored> {
   if (rates.length === 0) return { added: 0, updated: 0, unchanged: 0 };
+  // who stores rates stands in line, so that two who store the same do not both call them new
+  await tx.row("SELECT number FROM revision WHERE name = 'rates' FOR UPDATE");
   const days = rates.map((r) => r.date).sort();
   const known = new Map(
     (
@@ -231,7 +250,8 @@ export class DailyRates {
       [todayIso()],
     );
     if (asked) return false;
-    await fetchRates(this.database, this.source);
+    const found = await askRates(this.database, this.source);
+    await this.database.transaction((tx) => keepRates(tx, found));
     return true;
   }
 }

@@ -53,7 +53,7 @@ export async function appraisedFrom(
   if (asked.effectiveDate > todayIso())
     throw invalid([{ pointer: '/effectiveDate', message: 'this day has not come yet' }]);
   const record = await pieceRecord(database, pieceId);
-  const assessment = await readers.assess(database, record);
+  const assessment = await readers.assess(record);
   const now = await revisions(database);
   const known: Knowledge = { comparables: now.comparables, rates: now.rates };
   const middles = middlesOf(await readers.rules.inUse());

@@ -1,7 +1,7 @@
 /** Appraisals as they are stored, and what stands beside the prices they rest on. */
 import { money } from '@jutbank/core/money';
 import type { AppraisalRecord, AppraisalSummary, NearSale } from '@jutbank/contract/worth';
-import type { Queries } from '../db/index.ts';
+import type { Queries, Transaction } from '../db/index.ts';
 import { COUNTS_IN } from '../value/index.ts';
 
 const places = (list: readonly unknown[]) => list.map(() => '?').join(',');
@@ -149,7 +149,7 @@ export interface StoredAppraisal {
 }
 
 export async function storeAppraisal(
-  tx: Queries,
+  tx: Transaction,
   of: StoredAppraisal & { readonly person: string },
 ): Promise<void> {
   const { record } = of;

@@ -23,8 +23,7 @@ export async function recomputed(
   const now = await revisions(database);
   const piece = await pieceRecord(database, pieceId);
   const subjectNow =
-    subjectOf(piece, await readers.assess(database, piece), record.figure.currency)?.subject ??
-    record.question.subject;
+    subjectOf(piece, await readers.assess(piece), record.figure.currency)?.subject ?? record.question.subject;
   const { settings, middles } = record.engine;
   const middlesNow = middlesOf(await readers.rules.inUse());
   const { question } = record;
