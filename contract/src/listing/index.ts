@@ -27,6 +27,16 @@ export interface ListingRecord {
   publishedAt: string | null;
   marketplaceRef: string | null;
   messages: MarketMessage[];
+  /** what the marketplace has not been told yet, oldest first */
+  waiting: WaitingErrand[];
+}
+export interface WaitingErrand {
+  kind: 'publish' | 'answer' | 'end';
+  since: string;
+  /** what came of the last try; null before the first */
+  problem: string | null;
+  /** it said no, and is not asked again */
+  refused: boolean;
 }
 export interface ListingDraft {
   /** the text as the rules would write it now */

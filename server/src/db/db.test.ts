@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { databaseForTest, OWNER, Visitor, intake } from '../testing/index.ts';
-import { expandHosts, migrate, NewerDatabase, statementsOf, type Database } from './index.ts';
+import { expandHosts, migrate, NewerDatabase, NotReady, statementsOf, type Database } from './index.ts';
 
 let database: Database;
 let url: string;
@@ -44,6 +44,57 @@ test('a transaction that deadlocks is run again; one that fails leaves nothing',
     }),
   ).rejects.toThrow('no');
   expect(await database.rows('SELECT n FROM tug')).toEqual([{ n: 2 }, { n: 2 }]);
+});
+
+describe('inside a transaction', () => {
+  test('nothing but its own connection may be used, whoever asks', async () => {
+    const inside = 'inside a transaction only its own connection may be used';
+    const asks = async () => database.row('SELECT 1');
+    await expect(database.transaction(async () => asks())).rejects.toThrow(inside);
+    await expect(database.transaction(() => database.transaction(() => Promise.resolve(1)))).rejects.toThrow(
+      inside,
+    );
+    await expect(
+      database.transaction(() =>
+        Promise.all([1, 2].map(() => new Promise((r) => setTimeout(r, 5)).then(asks))),
+      ),
+    ).rejects.toThrow(inside);
+    // what goes on after its end is outside again
+    let late: Promise<unknown> | undefined;
+    await database.transaction(() => {
+      late = new Promise((r) => setTimeout(r, 60)).then(asks);
+      return Promise.resolve();
+    });
+    await expect(late).resolves.toBeDefined();
+    await expect(database.transaction(() => database.apart(asks))).resolves.toBeDefined();
+  });
+  test('what is not ready is made so outside, and all of it is run again', async () => {
+    await database.run('CREATE TABLE IF NOT EXISTS made (n INT)');
+    let ready = false;
+    const result = await database.transaction(async (tx) => {
+      await tx.run('INSERT INTO made VALUES (1)');
+      if (!ready)
+        throw new NotReady(async () => {
+          await database.row('SELECT 1');
+          ready = true;
+        });
+      return tx.row<{ n: number }>('SELECT COUNT(*) AS n FROM made');
+    });
+    expect(result?.n).toBe(1);
+  });
+  test('what is read under a lock is what stands committed', async () => {
+    await database.run('CREATE TABLE IF NOT EXISTS kept (id INT PRIMARY KEY, n INT NOT NULL)');
+    await database.run('INSERT INTO kept VALUES (1, 0)');
+    const add = () =>
+      database.transaction(async (tx) => {
+        await tx.row('SELECT id FROM tug WHERE id = 1');
+        await tx.row('SELECT id FROM kept WHERE id = 1 FOR UPDATE');
+        const before = await tx.row<{ n: number }>('SELECT n FROM kept WHERE id = 1');
+        await tx.run('UPDATE kept SET n = ? WHERE id = 1', [Number(before?.n) + 1]);
+      });
+    await Promise.all(Array.from({ length: 12 }, add));
+    expect(await database.row('SELECT n FROM kept')).toEqual({ n: 12 });
+  });
 });
 
 test('small things of the layer', () => {

@@ -8,7 +8,7 @@ import type { Stage } from '@jutbank/core/intake';
 import type { NarrowingBody, StoredAttribution } from '@jutbank/contract/bench';
 import type { QuotedScale, TreatmentRecord } from '@jutbank/contract/condition';
 import type { IntakeBody, PictureRecord, PricingBody } from '@jutbank/contract/intake';
-import type { ListingRecord, MarketMessage } from '@jutbank/contract/listing';
+import type { ListingRecord, MarketMessage, WaitingErrand } from '@jutbank/contract/listing';
 import type { Queries } from '../db/index.ts';
 
 export interface PieceRecord {
@@ -126,6 +126,14 @@ export async function loadPieces(db: Queries, ids: readonly string[]): Promise<P
   }>(
     'SELECT piece_id, id, kind, sender, words, amount, currency, state, answer, received_at FROM market_message WHERE piece_id IN (?) ORDER BY received_at, id',
   );
+  const errands = await all<{
+    kind: WaitingErrand['kind'];
+    state: 'waiting' | 'refused';
+    problem: string | null;
+    created_at: string;
+  }>(
+    "SELECT piece_id, kind, state, problem, created_at FROM outbox WHERE state <> 'told' AND piece_id IN (?) ORDER BY id",
+  );
   const sales = await all<{
     id: string;
     invoice_number: string;
@@ -201,6 +209,12 @@ export async function loadPieces(db: Queries, ids: readonly string[]): Promise<P
                 state: m.state,
                 answer: m.answer,
                 at: instant(m.received_at),
+              })),
+              waiting: of(errands, id).map((e) => ({
+                kind: e.kind,
+                since: instant(e.created_at),
+                problem: e.problem,
+                refused: e.state === 'refused',
               })),
             }
           : null,

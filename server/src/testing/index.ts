@@ -87,8 +87,8 @@ export async function databaseForTest(): Promise<{
   };
 }
 
-/** @param setUp name the shop and sign its owner in */
-export async function serverForTest(setUp = true): Promise<TestServer> {
+/** @param setUp name the shop and sign its owner in; @param marketplaceUrl another than the stand-in */
+export async function serverForTest(setUp = true, marketplaceUrl?: string): Promise<TestServer> {
   const { url, database, drop } = await databaseForTest();
   await migrate(database);
   const dataDir = mkdtempSync(join(tmpdir(), 'jutbank-data-'));
@@ -99,7 +99,7 @@ export async function serverForTest(setUp = true): Promise<TestServer> {
     database,
     databaseUrl: url,
     dataDir,
-    marketplaceUrl: market.url,
+    marketplaceUrl: marketplaceUrl ?? market.url,
     ratesUrl: rates.url,
     gauges: [{ id: 'caliper', kind: 'caliper', address: caliper.address, simulated: true }],
     webDir: undefined,
@@ -138,3 +138,4 @@ export async function serverForTest(setUp = true): Promise<TestServer> {
 }
 
 export * from './pack.ts';
+export { readyToSell } from './readyPiece.ts';

@@ -47,7 +47,6 @@ import {
   countComparables,
   furtherColumns,
   insertComparables,
-  knownHashes,
   listComparables,
   nowCounted,
 } from './queries.ts';
@@ -151,8 +150,8 @@ export function mountComparables(mount: Mount, library: Library, markets: Market
       );
       const { row, errors } = normaliseRow(cells, referenceKnown(index), false);
       if (!row) throw invalid(errors.map((e) => ({ pointer: `/${e.column}`, message: e.message })));
-      if ((await knownHashes(tx, [row.hash])).size > 0) throw conflict('This very sale is known already.');
-      const { ids } = await insertComparables(tx, [row]);
+      const { ids, added } = await insertComparables(tx, [row]);
+      if (added === 0) throw conflict('This very sale is known already.');
       await nowCounted(tx, { ids });
       const record = (await comparablesByIds(tx, ids)).get(ids[0] ?? '');
       if (!record) throw new Error('the comparable was not stored');

@@ -11,6 +11,8 @@ import express from 'express';
 
 interface Listing {
   ref: string;
+  /** under which it was told: told again it is the same listing */
+  key?: string;
   title: string;
   body: string;
   price: { amount: string; currency: string };
@@ -100,8 +102,22 @@ export async function startMarketplace(folder: string, port = 0): Promise<Runnin
       body: string;
       price: Listing['price'];
     };
+    const key = request.get('Idempotency-Key');
+    const before = [...listings.values()].find((l) => key !== undefined && l.key === key);
+    if (before) {
+      response.status(201).json({ ref: before.ref });
+      return;
+    }
     const ref = `M${createHash('sha256').update(`${stockNumber} ${title} ${listings.size}`).digest('hex').slice(0, 10)}`;
-    listings.set(ref, { ref, title, body, price, state: 'up', answers: {} });
+    listings.set(ref, {
+      ref,
+      ...(key === undefined ? {} : { key }),
+      title,
+      body,
+      price,
+      state: 'up',
+      answers: {},
+    });
     await save();
     response.status(201).json({ ref });
   });

@@ -47,6 +47,20 @@ test('a listing is answered with one question and one offer a little below its p
   expect((await call(`/listings/${body.ref ?? ''}/messages`)).body.items).toEqual(messages);
 });
 
+test('the same listing told twice under one key is one listing', async () => {
+  const tell = async (key: string) => {
+    const response = await fetch(`${market.url}/listings`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', 'idempotency-key': key },
+      body: JSON.stringify(listing),
+    });
+    return ((await response.json()) as { ref: string }).ref;
+  };
+  const first = await tell('one');
+  expect(await tell('one')).toBe(first);
+  expect(await tell('two')).not.toBe(first);
+});
+
 test('a currency without cents is offered without cents', async () => {
   const { body } = await call('/listings', { ...listing, price: { amount: '20000', currency: 'JPY' } });
   const offer = (await call(`/listings/${body.ref ?? ''}/messages`)).body.items?.find(

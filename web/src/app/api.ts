@@ -1,4 +1,6 @@
 /** Calls to the server, and what can go wrong with them. */
+import { intentionOf } from './intention.ts';
+
 export interface FieldProblem {
   pointer: string;
   message: string;
@@ -33,12 +35,13 @@ export async function call<T>(
 ): Promise<T> {
   const { body } = options;
   const form = body instanceof FormData;
+  const intention = method === 'POST' ? intentionOf(path, body) : undefined;
   const response = await fetch(`/api/v1${path}`, {
     method,
     headers: {
       ...(body === undefined || form ? {} : { 'content-type': 'application/json' }),
       ...(options.version === undefined ? {} : { 'if-match': `"v${options.version}"` }),
-      ...(method === 'POST' && !form ? { 'idempotency-key': crypto.randomUUID() } : {}),
+      ...(intention ? { 'idempotency-key': intention.key } : {}),
     },
     ...(body === undefined ? {} : { body: form ? body : JSON.stringify(body) }),
     ...(options.signal ? { signal: options.signal } : {}),
@@ -51,6 +54,8 @@ export async function call<T>(
       [],
     );
   });
+  // a fault tells nothing of whether it was done
+  if (response.status < 500) intention?.answered();
   const text = await response.text();
   if (response.ok) return (text === '' ? undefined : JSON.parse(text)) as T;
   let problem: { title?: string; detail?: string; errors?: FieldProblem[] } = {};

@@ -171,7 +171,7 @@ function Messages({ sheet }: { sheet: PieceSheet }) {
       ),
     onSuccess: takeSheet,
   });
-  const live = sheet.listing?.state === 'published';
+  const live = sheet.listing?.state === 'published' && sheet.listing.marketplaceRef !== null;
   useEffect(() => {
     if (live && mayWork) bring();
   }, [live, mayWork, bring]);
@@ -185,6 +185,18 @@ function Messages({ sheet }: { sheet: PieceSheet }) {
           </button>
         )}
       </h2>
+      {sheet.listing?.waiting.map((errand) => (
+        <p
+          key={`${errand.kind} ${errand.since}`}
+          className={errand.refused ? 'note bad' : 'note'}
+          role="status"
+        >
+          <b>{ERRAND_WORDS[errand.kind]}</b>
+          {errand.refused
+            ? ` ${shop.channelName} refused it. ${errand.problem ?? ''}`
+            : ` It is told again by itself until ${shop.channelName} answers.`}
+        </p>
+      ))}
       {sheet.listing?.messages.length === 0 && <p className="soft">Nobody has written yet.</p>}
       {sheet.listing?.messages.map((m) => (
         <Message key={m.id} sheet={sheet} message={m} />
@@ -192,6 +204,12 @@ function Messages({ sheet }: { sheet: PieceSheet }) {
     </section>
   );
 }
+
+const ERRAND_WORDS = {
+  publish: 'It is not up yet.',
+  answer: 'An answer has not arrived yet.',
+  end: 'It is still to be taken down.',
+} as const;
 
 function Message({ sheet, message }: { sheet: PieceSheet; message: MarketMessage }) {
   const mayWork = useMay('work');
