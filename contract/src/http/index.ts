@@ -90,7 +90,15 @@ export const currency = z.string().refine(isCurrency, {
   error: (issue) => `“${String(issue.input)}” is not a currency; use three letters such as EUR`,
 });
 
-export const amount = z.string().refine(isAmount, 'write an amount like 182.50');
+/** Twelve digits: sums of many amounts must still have room where they are kept. */
+export const amount = z
+  .string()
+  .max(40, 'write an amount like 182.50')
+  .refine(isAmount, 'write an amount like 182.50')
+  .refine(
+    (text) => !isAmount(text) || /^-?\d{1,12}(?:\.|$)/.test(text),
+    'this is more than anything here can cost',
+  );
 export const moneySchema = z.object({ amount, currency }).superRefine((money, context) => {
   if (!isCurrency(money.currency) || !isAmount(money.amount)) return;
   const decimals = money.amount.split('.')[1]?.length ?? 0;

@@ -106,8 +106,13 @@ export class Columns {
     const told = sales.flatMap((s) => (s.conditionIndex === undefined ? [] : [s.conditionIndex]));
     const usual =
       told.length === 0 ? settings.usualCondition : told.reduce((sum, x) => sum + x, 0) / told.length;
-    const firstKnot = sales.length === 0 ? 0 : Math.floor(days.first / settings.daysPerStep);
-    const knots = sales.length === 0 ? 1 : Math.floor(days.last / settings.daysPerStep) + 2 - firstKnot;
+    const lastKnot = Math.floor(days.last / settings.daysPerStep) + 1;
+    // a date far off the others (a slipped digit) must not make the walk as long as history
+    const firstKnot =
+      sales.length === 0
+        ? 0
+        : Math.max(Math.floor(days.first / settings.daysPerStep), lastKnot + 1 - MOST_KNOTS);
+    const knots = sales.length === 0 ? 1 : lastKnot + 1 - firstKnot;
     const made = new Columns(reference, settings, firstKnot, knots, Math.round(usual * 100) / 1e4);
     made.#walk('tide', '', 'tide');
     // sellers' hopes come and go: they are no news of what buyers pay
@@ -298,6 +303,8 @@ export class Columns {
   }
 }
 
+/** Sixty years of half-years; older prices stand at the beginning of the walk. */
+const MOST_KNOTS = 120;
 /** Where a walk begins is the level's to say. */
 const WALK_BEGINS = 0.1;
 

@@ -9,6 +9,7 @@ import type { Person, Role } from '@jutbank/contract/shop';
 import { Busy, errorNumber, STATEMENT_TIMED_OUT, type Database, type Transaction } from '../db/index.ts';
 import { keepAnswer, keptOnce, onceOf, takeOnce, type Answered, type Kept } from './once.ts';
 import { HttpProblem, invalid, sendProblem } from './problem.ts';
+import { unkeepable } from './text.ts';
 
 /** The one place that says who may do what. */
 const MAY: Record<Access, readonly Role[]> = {
@@ -154,6 +155,12 @@ export class Mount {
       );
     };
     this.router[route.method](route.path, guard, ...reading, (request: Request, response: Response, next) => {
+      const strange = [
+        ...unkeepable(request.params, '/path'),
+        ...unkeepable(request.query, '/query'),
+        ...(route.carries === 'json' ? unkeepable(request.body) : []),
+      ];
+      if (strange.length > 0) throw invalid(strange);
       const call: Call<P, Q, B> = {
         params: check(route.params, request.params, '/path'),
         query: check(route.query, request.query, '/query'),

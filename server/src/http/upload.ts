@@ -2,7 +2,7 @@
 import { createHash } from 'node:crypto';
 import type { Request, RequestHandler, Response } from 'express';
 import multer from 'multer';
-import { invalid } from './problem.ts';
+import { HttpProblem, invalid } from './problem.ts';
 
 export interface UploadedFile {
   readonly bytes: Buffer;
@@ -14,6 +14,13 @@ export interface UploadedFile {
 }
 
 const MOST_FIELDS = 20;
+
+/** What multipart parsers throw at broken input is the sender's fault; limits are told by their kind. */
+function unreadable(error: unknown): unknown {
+  const { code, message } = error as { code?: unknown; message?: string };
+  if (typeof code === 'string') return error;
+  return new HttpProblem(400, `This upload cannot be read: ${(message ?? 'it is broken').slice(0, 120)}.`);
+}
 
 /** Runs a middleware of Express within a route. */
 export const through = (handler: RequestHandler, request: Request, response: Response): Promise<void> =>
@@ -35,7 +42,9 @@ export function uploads(
     defParamCharset: 'utf8',
   }).single('file');
   return async (request, response) => {
-    await through(upload, request, response);
+    await through(upload, request, response).catch((error: unknown) => {
+      throw unreadable(error);
+    });
     if (!request.file)
       throw invalid([{ pointer: '/file', message: `choose ${what}: the part is called “file”` }]);
     const fields = Object.entries((request.body ?? {}) as Record<string, unknown>).flatMap(([name, value]) =>

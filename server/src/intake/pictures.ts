@@ -31,6 +31,7 @@ export class PictureStore {
 
   /** @throws 415 or 422 when the bytes are not a picture; 507-like conditions surface as 500 with nothing kept */
   async keep(bytes: Buffer): Promise<StoredPicture> {
+    if (bytes.length === 0) throw invalid([{ pointer: '/file', message: 'this file is empty' }]);
     const image = sharp(bytes, { limitInputPixels: MOST_PIXELS, failOn: 'error' });
     const format = await image.metadata().then(
       (meta) => meta.format,

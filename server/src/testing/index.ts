@@ -104,7 +104,10 @@ export async function serverForTest(setUp = true, marketplaceUrl?: string): Prom
     gauges: [{ id: 'caliper', kind: 'caliper', address: caliper.address, simulated: true }],
     webDir: undefined,
     publicUrl: undefined,
-    log: pino({ level: process.env.JUTBANK_TEST_LOG ?? 'silent' }),
+    log: pino(
+      { level: process.env.JUTBANK_TEST_LOG ?? 'silent' },
+      pino.destination(process.env.JUTBANK_TEST_LOG_FILE ?? 1),
+    ),
   });
   const server = createServer(app.express);
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));

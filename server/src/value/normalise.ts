@@ -45,6 +45,9 @@ export interface Normalised {
 }
 
 const LONGEST_CELL = 8192;
+const OLDEST_SALE = '1800-01-01';
+/** Sums of many prices must still have room where they are kept. */
+const DEAREST = 1e12;
 const GRADES: ReadonlyMap<string, readonly string[]> = new Map(Object.entries(GRADE_WORDS));
 
 /** @param decimalComma the separator leaves the comma free for decimals */
@@ -118,12 +121,14 @@ export function normaliseRow(
   const day = saleDate === '' ? undefined : middleOf(saleDate);
   if (saleDate !== '' && !day) wrong('sale_date', `“${saleDate}” is not a day, month or year`);
   if (day && day.first > known.today) wrong('sale_date', 'this date is in the future');
+  if (day && day.first < OLDEST_SALE) wrong('sale_date', 'a price that old says nothing of a market');
   const currency = need('currency').toUpperCase();
   if (currency !== '' && !isCurrency(currency)) wrong('currency', `“${currency}” is not a currency`);
   else if (currency !== '') cells.currency = currency;
   if (cells.price === undefined) wrong('price', 'must not be empty');
   const price = decimal('price', (x) => {
     if (x.lte(0)) return 'a price is above 0';
+    if (x.gte(DEAREST)) return 'no price is that high';
     return isCurrency(currency) && x.decimalPlaces() > minorDigits(currency)
       ? `${currency} has ${minorDigits(currency)} decimals`
       : undefined;
