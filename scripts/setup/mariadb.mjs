@@ -5,7 +5,9 @@ import { existsSync, mkdirSync, mkdtempSync, readFileSync, statfsSync, writeFile
 import { createServer } from 'node:net';
 import { tmpdir, userInfo } from 'node:os';
 import { join } from 'node:path';
-import { giveUp, say } from './say.mjs';
+import { clearTimeout } from 'node:timers';
+import { say } from './say.mjs';
+import { CannotRun } from './supervise.mjs';
 
 /** @returns {Promise<number>} */
 export const freePort = () =>
@@ -31,12 +33,16 @@ export function isAlive(pid) {
 /** @param {number} ms */
 const wait = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
 const SPACE_NEEDED = 400 * 2 ** 20;
+const SPACE_TO_GO_ON = 24 * 2 ** 20;
+const LONGEST_STOP_MS = 8000;
 
 /**
- * @typedef {{ url(database: string): string, socket: string, port: number, pid: number, stop(): Promise<void>, kill(): Promise<void> }} RunningDatabase
+ * @typedef {{ url(database: string): string, socket: string, port: number, pid: number, gone: Promise<string>, stop(): Promise<void>, kill(): Promise<void> }} RunningDatabase
  * @param {string} folder where its files lie
- * @param {{ durable: boolean }} options throw-away databases of tests need not survive a power cut
+ * @param {{ durable: boolean, port?: number }} options throw-away databases of tests need not survive a power cut; the
+ *   port it had before, where others know it by that
  * @returns {Promise<RunningDatabase>}
+ * @throws CannotRun
  */
 export async function startMariaDb(folder, options) {
   const data = join(folder, 'data');
@@ -44,8 +50,12 @@ export async function startMariaDb(folder, options) {
   const tmp = join(folder, 'tmp');
   for (const dir of [folder, run, tmp]) mkdirSync(dir, { recursive: true });
   const space = statfsSync(folder);
-  if (space.bavail * space.bsize < SPACE_NEEDED)
-    giveUp(`The disk is nearly full: the database needs 400 MB free in ${folder}.`);
+  // one that is there already needs less than one that is to be made
+  const needed = existsSync(join(data, 'mysql')) ? SPACE_TO_GO_ON : SPACE_NEEDED;
+  if (space.bavail * space.bsize < needed)
+    throw new CannotRun(
+      `The disk is full: the database needs ${needed / 2 ** 20} MB free in ${folder}. Make room and start again.`,
+    );
   const socketPath = join(run, 'db.sock');
   // a Unix socket's path may have about a hundred characters
   const socket =
@@ -73,10 +83,11 @@ export async function startMariaDb(folder, options) {
       ],
       { encoding: 'utf8' },
     );
-    if (made.status !== 0) giveUp(`Creating the database failed:\n${made.stdout}\n${made.stderr}`);
+    if (made.status !== 0)
+      throw new CannotRun(`Creating the database failed:\n${made.stdout}\n${made.stderr}`);
   }
   const relaxed = ['--innodb-doublewrite=0', '--innodb-flush-log-at-trx-commit=2'];
-  const port = await freePort();
+  const port = options.port ?? (await freePort());
   const server = spawn(
     'mariadbd',
     [
@@ -97,7 +108,10 @@ export async function startMariaDb(folder, options) {
     ],
     { stdio: 'ignore', detached: true },
   );
-  const gone = new Promise((resolve) => server.once('exit', resolve));
+  /** @type {Promise<string>} */
+  const gone = new Promise((resolve) =>
+    server.once('exit', (code, signal) => resolve(signal ?? `code ${code}`)),
+  );
   const mysql = (await import('mysql2/promise')).default;
   const password = secret(join(folder, 'secret'));
   for (let tries = 0; ; tries++) {
@@ -109,8 +123,12 @@ export async function startMariaDb(folder, options) {
       await admin.end();
       break;
     } catch (error) {
-      if (server.exitCode !== null || tries > 300)
-        giveUp(`The database did not start: ${String(error)}. Its log is ${join(run, 'error.log')}.`);
+      if (server.exitCode !== null || server.signalCode !== null || tries > 600) {
+        server.kill('SIGKILL');
+        throw new CannotRun(
+          `The database did not start: ${String(error)}. Its log is ${join(run, 'error.log')}.`,
+        );
+      }
       await wait(50);
     }
   }
@@ -119,9 +137,13 @@ export async function startMariaDb(folder, options) {
     socket,
     port,
     pid: server.pid ?? 0,
+    gone,
     stop: async () => {
       server.kill('SIGTERM');
+      // it loses nothing by being killed: what was answered is on the disk
+      const late = setTimeout(() => server.kill('SIGKILL'), LONGEST_STOP_MS);
       await gone;
+      clearTimeout(late);
     },
     kill: async () => {
       server.kill('SIGKILL');

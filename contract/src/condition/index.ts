@@ -310,6 +310,9 @@ export interface GradingSheet extends GradingSummary {
   differ: DefectDifference[];
 }
 
+/** As they count up: `shop-1`; the shipped ones have numbers. */
+const ruleVersion = z.string().regex(/^[\w.-]{1,24}$/, 'this is no version');
+
 export const conditionRoutes = {
   grade: route({
     method: 'post',
@@ -343,7 +346,7 @@ export const conditionRoutes = {
     access: 'read',
     summary: 'One rule document: the version in use, or another',
     params: byRule,
-    query: z.object({ version: z.string().max(24).optional() }),
+    query: z.object({ version: ruleVersion.optional() }),
     answer: answers<RuleDocument>('The document'),
   }),
   tryRules: route({
@@ -372,7 +375,7 @@ export const conditionRoutes = {
     access: 'own',
     summary: 'Grade by another version',
     params: byRule,
-    body: z.object({ version: z.string().min(1).max(24) }),
+    body: z.object({ version: ruleVersion }),
     answer: answers<RuleDocument>('The document now in use'),
   }),
   conditionFile: route({

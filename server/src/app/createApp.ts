@@ -13,7 +13,7 @@ import type { SearchHit } from '@jutbank/contract/shop';
 import { Gauges, mountBench, type GaugeAddress } from '../bench/index.ts';
 import { mountCondition } from '../condition/index.ts';
 import type { Database } from '../db/index.ts';
-import { HttpProblem, Mount, problemOf, sendProblem } from '../http/index.ts';
+import { HttpProblem, Mount, problemOf, Room, sendProblem } from '../http/index.ts';
 import { mountIntake, mountLots, PictureStore, Readers, searchWords } from '../intake/index.ts';
 import { JobRunner } from '../jobs/index.ts';
 import { mountListing } from '../listing/index.ts';
@@ -49,6 +49,8 @@ export interface AppOptions {
   /** where the database is, for threads of their own */
   readonly databaseUrl: string;
   readonly dataDir: string;
+  /** bytes of its disk that are never written to; some where it is not said */
+  readonly keptFree?: number;
   readonly marketplaceUrl: string;
   /** the source of daily exchange rates */
   readonly ratesUrl: string;
@@ -103,7 +105,12 @@ export function createApp(options: AppOptions): App {
     response.setHeader('Cache-Control', 'no-store');
     next();
   });
-  const mount = new Mount(api, database, sessionReader(database));
+  const mount = new Mount(
+    api,
+    database,
+    sessionReader(database),
+    new Room(options.dataDir, options.keptFree),
+  );
   mountShop(mount, (q) => searchEverything(database, library, q));
   mountReference(mount, library);
   const pictures = new PictureStore(join(options.dataDir, 'files'));

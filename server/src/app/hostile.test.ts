@@ -237,7 +237,7 @@ const HEADERS: readonly Record<string, string>[] = [
 ];
 
 const TABLES = `SELECT table_name AS name FROM information_schema.tables WHERE table_schema = DATABASE()
-  AND table_name NOT IN ('session', 'attempt', 'idempotency_key', 'job', 'piece_reading', 'market_fit', 'revision_log')`;
+  AND table_name NOT IN ('session', 'rate_counter', 'idempotency_key', 'job', 'piece_reading', 'market_fit', 'revision_log')`;
 let counting = '';
 async function rowsInAll(): Promise<string> {
   if (counting === '') {

@@ -117,6 +117,11 @@ export function mountCondition(mount: Mount, readers: Readers, pictures: Picture
     const id = ulid();
     // always in the same order, so that two moves between two pieces cannot wait for each other
     const ends = [body.from.piece, body.to.piece].filter((p) => p !== null).sort();
+    for (const end of ['from', 'to'] as const) {
+      const { piece } = body[end];
+      if (piece !== null && !(await tx.row('SELECT id FROM piece WHERE id = ?', [piece])))
+        throw invalid([{ pointer: `/${end}/piece`, message: 'there is no such piece' }]);
+    }
     let first = true;
     for (const pieceId of ends) {
       const change = { pieceId, person, ifMatch: undefined, anyVersion: true, evenSold: true };

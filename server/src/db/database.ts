@@ -41,6 +41,10 @@ const RETRY = new Set([1213, 1205, 1020, 1047]);
 const MOST_TRIES = 6;
 const CHUNK = 1000;
 export const DUPLICATE_KEY = 1062;
+/** Values that a column cannot hold, or that point to nothing: what was sent is wrong, not the server. */
+export const VALUE_REFUSED = new Set([1264, 1265, 1267, 1292, 1366, 1406, 1452, 3988]);
+/** No room on the disk of the database. */
+export const DISK_FULL = new Set([1021, 1114, 1026]);
 
 export const errorNumber = (error: unknown): number | undefined => {
   const errno = (error as { errno?: unknown } | null)?.errno;

@@ -6,9 +6,10 @@ import express, { type Request, type RequestHandler, type Response, type Router 
 import type { z } from 'zod';
 import type { Access, Route } from '@jutbank/contract/http';
 import type { Person, Role } from '@jutbank/contract/shop';
-import { Busy, errorNumber, STATEMENT_TIMED_OUT, type Database, type Transaction } from '../db/index.ts';
+import type { Database, Transaction } from '../db/index.ts';
 import { keepAnswer, keptOnce, onceOf, takeOnce, type Answered, type Kept } from './once.ts';
 import { HttpProblem, invalid, sendProblem } from './problem.ts';
+import type { Room } from './room.ts';
 import { unkeepable } from './text.ts';
 
 /** The one place that says who may do what. */
@@ -41,6 +42,7 @@ export class Mount {
     readonly router: Router,
     readonly database: Database,
     readonly personOf: PersonOf,
+    readonly room: Room,
   ) {}
 
   /** A route that reads, or that looks after its own transaction. */
@@ -113,6 +115,8 @@ export class Mount {
     };
     this.#on(route, async (call) => {
       const { request, response, person } = call;
+      // signing in writes little, and taking away makes room
+      if (route.method !== 'delete' && route.access !== 'public') await this.room.need();
       // an upload is read first: what it holds is part of what the key stands for
       const read = route.carries === 'upload' ? await prepare(call) : undefined;
       const once =
@@ -219,27 +223,6 @@ function check<T>(schema: z.ZodType<T>, input: unknown, prefix: string): T {
       };
     }),
   );
-}
-
-/** Anything thrown anywhere below, told without a stack trace. */
-export function problemOf(error: unknown): HttpProblem {
-  if (error instanceof HttpProblem) return error;
-  if (error instanceof Busy)
-    return new HttpProblem(503, 'Too much is going on at once. Nothing was begun: try again in a moment.');
-  const known = error as { type?: string; status?: number; code?: string };
-  if (known.type === 'entity.too.large' || known.code === 'LIMIT_FILE_SIZE')
-    return new HttpProblem(413, 'This is larger than what is accepted here.');
-  if (known.type === 'entity.parse.failed') return new HttpProblem(400, 'This is not JSON.');
-  if (known.type === 'encoding.unsupported' || known.type === 'charset.unsupported')
-    return new HttpProblem(415);
-  if (known.code?.startsWith('LIMIT_'))
-    return new HttpProblem(422, 'The upload has parts that are not expected.');
-  if (errorNumber(error) === STATEMENT_TIMED_OUT)
-    return new HttpProblem(503, 'The database took too long over this. Try again in a moment.');
-  if (known.code === 'ECONNREFUSED' || known.code === 'PROTOCOL_CONNECTION_LOST') return new HttpProblem(503);
-  if (typeof known.status === 'number' && known.status >= 400 && known.status < 500)
-    return new HttpProblem(known.status);
-  return new HttpProblem(500, 'The fault is noted in the log. Nothing was changed.');
 }
 
 export { sendProblem };

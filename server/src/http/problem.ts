@@ -15,15 +15,20 @@ const TITLES: Record<number, string> = {
   428: 'The version is missing',
   429: 'Too many attempts',
   500: 'Something went wrong here',
-  502: 'The marketplace does not answer',
-  503: 'The database does not answer',
+  502: 'A service outside does not answer',
+  503: 'The server is not ready for this',
+  507: 'The disk is full',
 };
+
+/** Kinds of trouble that a program may want to tell apart; they never change their name. */
+export type ProblemCode = 'busy' | 'database-away' | 'disk-full';
 
 export class HttpProblem extends Error {
   constructor(
     readonly status: number,
     readonly detail?: string,
     readonly errors?: readonly InputProblem[],
+    readonly code?: ProblemCode,
   ) {
     super(detail ?? TITLES[status] ?? String(status));
   }
@@ -55,6 +60,7 @@ export function sendProblem(response: Response, problem: HttpProblem): void {
         type: 'about:blank',
         title: TITLES[problem.status] ?? 'Error',
         status: problem.status,
+        ...(problem.code === undefined ? {} : { code: problem.code }),
         ...(problem.detail === undefined ? {} : { detail: problem.detail }),
         ...(problem.errors === undefined ? {} : { errors: problem.errors }),
       }),

@@ -1,7 +1,8 @@
 /** Text that no database, paper or other program could keep: half a sign, or the sign that ends a string. */
 import type { InputProblem } from '@jutbank/core/result';
 
-const UNKEEPABLE = /[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]|\u0000/;
+const UNKEEPABLE = /[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/;
+const cannotBeKept = (text: string): boolean => text.includes('\0') || UNKEEPABLE.test(text);
 const DEEPEST = 60;
 const MOST_TOLD = 20;
 
@@ -14,14 +15,14 @@ export function unkeepable(value: unknown, prefix = ''): InputProblem[] {
   };
   const walk = (at: unknown, pointer: string, depth: number): void => {
     if (typeof at === 'string') {
-      if (UNKEEPABLE.test(at)) say(pointer);
+      if (cannotBeKept(at)) say(pointer);
     } else if (typeof at === 'object' && at !== null) {
       if (depth > DEEPEST) {
         found.push({ pointer, message: 'this is nested too deeply' });
         return;
       }
       for (const [name, inner] of Object.entries(at)) {
-        if (UNKEEPABLE.test(name)) say(pointer);
+        if (cannotBeKept(name)) say(pointer);
         else walk(inner, `${pointer}/${name.replaceAll('~', '~0').replaceAll('/', '~1')}`, depth + 1);
       }
     }

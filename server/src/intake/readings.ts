@@ -8,7 +8,14 @@ import { dimensionOfUnit, formatQuantity } from '@jutbank/core/units';
 import { ALTERATIONS, type Alteration, type ItemState } from '@jutbank/core/value';
 import type { Readings, PieceSheet, PieceSlip } from '@jutbank/contract/intake';
 import type { EstimateAnswer, EstimateQuestion } from '@jutbank/contract/value';
-import { revisions, type Database, type Queries, type Transaction } from '../db/index.ts';
+import {
+  DISK_FULL,
+  errorNumber,
+  revisions,
+  type Database,
+  type Queries,
+  type Transaction,
+} from '../db/index.ts';
 import type { Library } from '../reference/index.ts';
 import type { RuleLibrary } from '../rules/index.ts';
 import {
@@ -269,11 +276,16 @@ export class Readers {
       const readings = others ?? (own && (await this.#compute(record, own)));
       if (readings) found.set(record.id, readings);
     }
+    // kept so that the next one need not reckon it again; what cannot be kept is shown all the same
     if (renewed.length > 0)
-      await this.database.insertMany(
-        'INSERT INTO piece_reading (piece_id, basis, body) VALUES ? ON DUPLICATE KEY UPDATE basis = VALUES(basis), body = VALUES(body)',
-        renewed,
-      );
+      await this.database
+        .insertMany(
+          'INSERT INTO piece_reading (piece_id, basis, body) VALUES ? ON DUPLICATE KEY UPDATE basis = VALUES(basis), body = VALUES(body)',
+          renewed,
+        )
+        .catch((error: unknown) => {
+          if (!DISK_FULL.has(errorNumber(error) ?? 0)) throw error;
+        });
     return found;
   }
 
