@@ -11,47 +11,7 @@ import { startMarketplace } from '@jutbank/standins/marketplace';
 import { startRates } from '@jutbank/standins/rates';
 import { createApp, type App } from '../app/index.ts';
 import { migrate, openDatabase, type Database } from '../db/index.ts';
-
-export interface Reply<T = unknown> {
-  readonly status: number;
-  readonly body: T;
-  readonly etag: string | null;
-  readonly headers: Headers;
-}
-
-/** One signed-in (or nobody's) view of the server. */
-export class Visitor {
-  cookie = '';
-  constructor(readonly address: string) {}
-
-  async call<T = any>(
-    method: string,
-    path: string,
-    body?: unknown,
-    headers: Record<string, string> = {},
-  ): Promise<Reply<T>> {
-    const raw = body instanceof FormData || typeof body === 'string';
-    const response = await fetch(`${this.address}/api/v1${path}`, {
-      method,
-      headers: {
-        cookie: this.cookie,
-        ...(raw || body === undefined ? {} : { 'content-type': 'application/json' }),
-        ...headers,
-      },
-      ...(body === undefined ? {} : { body: raw ? body : JSON.stringify(body) }),
-    });
-    const cookie = response.headers.getSetCookie()[0]?.split(';')[0];
-    if (cookie !== undefined) this.cookie = cookie;
-    const text = await response.text();
-    const json = response.headers.get('content-type')?.includes('json') ?? false;
-    return {
-      status: response.status,
-      body: (json && text !== '' ? JSON.parse(text) : text) as T,
-      etag: response.headers.get('etag'),
-      headers: response.headers,
-    };
-  }
-}
+import { Visitor } from './visitor.ts';
 
 export interface TestServer {
   readonly address: string;
@@ -141,4 +101,5 @@ export async function serverForTest(setUp = true, marketplaceUrl?: string): Prom
 }
 
 export * from './pack.ts';
+export * from './visitor.ts';
 export { readyToSell } from './readyPiece.ts';

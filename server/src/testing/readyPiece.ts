@@ -1,7 +1,7 @@
 /** A piece of the test pack that went through every stage up to the desk. */
 import sharp from 'sharp';
 import { intake } from './pack.ts';
-import type { TestServer } from './index.ts';
+import type { Visitor } from './visitor.ts';
 
 const jpeg = () =>
   sharp({ create: { width: 40, height: 30, channels: 3, background: '#999' } })
@@ -9,7 +9,7 @@ const jpeg = () =>
     .toBuffer();
 
 /** @param more of its intake; the reference holds the test pack already */
-export async function readyToSell({ owner }: TestServer, more: object = {}): Promise<any> {
+export async function readyToSell({ owner }: { readonly owner: Visitor }, more: object = {}): Promise<any> {
   const put = async (piece: any, path: string, body: unknown) =>
     (await owner.call('PUT', `/pieces/${piece.id}/${path}`, body, { 'if-match': `"v${piece.version}"` }))
       .body;
