@@ -108,6 +108,14 @@ async function gaugesAtBench(): Promise<GaugeAddress[]> {
     })),
   );
 }
+/** `JUTBANK_TRUST_PROXY=1`: so many proxies stand before us; or their addresses, parted by commas. */
+function trustedProxy(): string | number | undefined {
+  const told = process.env.JUTBANK_TRUST_PROXY;
+  if (told === undefined || told === '') return undefined;
+  if (/^\d{1,2}$/.test(told)) return Number(told);
+  if (/^[\w.:/, ]+$/.test(told)) return told;
+  return giveUp(`JUTBANK_TRUST_PROXY: “${told}” is neither how many proxies there are nor their addresses.`);
+}
 const app = createApp({
   gauges: await gaugesAtBench(),
   database,
@@ -117,6 +125,7 @@ const app = createApp({
   marketplaceUrl: process.env.JUTBANK_MARKETPLACE_URL ?? standin?.url ?? '',
   webDir: join(root, 'web', 'dist'),
   publicUrl: process.env.JUTBANK_PUBLIC_URL,
+  trustProxy: trustedProxy(),
   log,
 });
 const server = createServer(app.express);
@@ -133,6 +142,7 @@ server.listen(port, host, () => {
   app.jobs.start();
   app.dailyRates.start();
   app.outboxRounds.start();
+  app.housekeeping.start();
   process.stdout.write(`listening on http://${host}:${port}\n`);
 });
 
@@ -143,6 +153,7 @@ async function closed(database: Database): Promise<void> {
     app.gauges.close();
   });
   app.dailyRates.stop();
+  app.housekeeping.stop();
   await app.outboxRounds.stop();
   await app.jobs.stop();
   await app.markets.close();

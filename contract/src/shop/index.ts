@@ -1,18 +1,28 @@
 /** The shop, its people, signing in. */
 import { z } from 'zod';
-import { answers, currency, required, route, text } from '../http/index.ts';
+import { answers, byId, currency, required, route, text, ulid } from '../http/index.ts';
 
 export const ROLES = ['owner', 'appraiser', 'clerk', 'reader'] as const;
 export type Role = (typeof ROLES)[number];
 
 const email = z.email('this is not an e-mail address').max(200);
 const password = z.string().min(10, 'at least 10 characters').max(200);
+/** Six digits of an authenticator. */
+const code = z
+  .string()
+  .trim()
+  .regex(/^\d{6}$/, 'six digits, as your authenticator shows them');
 export const setupBody = z.object({
   shopName: required(160, 'What is the shop called?'),
   baseCurrency: currency,
   owner: z.object({ name: required(160, 'Who are you?'), email, password }),
 });
-export const sessionBody = z.object({ email: z.string().max(200), password: z.string().max(200) });
+export const sessionBody = z.object({
+  email: z.string().max(200),
+  password: z.string().max(200),
+  /** of the second factor, where the person has one */
+  code: z.string().max(10).nullish(),
+});
 export const personBody = z.object({
   name: required(160, 'Whose account is it?'),
   email,
@@ -25,6 +35,20 @@ export interface Person {
   name: string;
   email: string;
   role: Role;
+}
+export interface PersonOnList extends Person {
+  /** signs in with an authenticator as well */
+  secondFactor: boolean;
+  sessions: number;
+}
+export interface SessionOnList {
+  id: string;
+  begunAt: string;
+  seenAt: string;
+  address: string;
+  agent: string;
+  /** the one that asks */
+  own: boolean;
 }
 export interface Shop {
   name: string;
@@ -101,7 +125,7 @@ export const shopRoutes = {
     room: 'shop',
     access: 'read',
     summary: 'Who works here',
-    answer: answers<{ items: Person[] }>('People'),
+    answer: answers<{ items: PersonOnList[] }>('People'),
   }),
   addPerson: route({
     method: 'post',
@@ -113,6 +137,110 @@ export const shopRoutes = {
     body: personBody,
     answer: answers<Person>('The person'),
     status: 201,
+  }),
+  changePerson: route({
+    method: 'put',
+    path: '/people/:id',
+    room: 'shop',
+    access: 'own',
+    summary: 'Change somebody’s name or role; another role ends their sessions',
+    params: byId,
+    body: z.object({ name: required(160, 'Whose account is it?'), role: z.enum(ROLES) }),
+    answer: answers<Person>('The person'),
+  }),
+  removePerson: route({
+    method: 'delete',
+    path: '/people/:id',
+    room: 'shop',
+    access: 'own',
+    summary: 'Take somebody’s account away; their name stays on what they did',
+    params: byId,
+    answer: answers<{ removed: string }>('Who'),
+  }),
+  resetPassword: route({
+    method: 'put',
+    path: '/people/:id/password',
+    room: 'shop',
+    access: 'own',
+    summary: 'Give somebody a new password; their sessions end',
+    secret: true,
+    params: byId,
+    body: z.object({ password }),
+    answer: answers<{ ended: number }>('Sessions that ended'),
+  }),
+  endSessionsOf: route({
+    method: 'delete',
+    path: '/people/:id/sessions',
+    room: 'shop',
+    access: 'own',
+    summary: 'End all sessions of somebody',
+    params: byId,
+    answer: answers<{ ended: number }>('Sessions that ended'),
+  }),
+  dropSecondFactor: route({
+    method: 'delete',
+    path: '/people/:id/second-factor',
+    room: 'shop',
+    access: 'own',
+    summary: 'Take somebody’s second factor away, where the authenticator is lost; their sessions end',
+    params: byId,
+    answer: answers<{ ended: number }>('Sessions that ended'),
+  }),
+  changePassword: route({
+    method: 'put',
+    path: '/session/password',
+    room: 'shop',
+    access: 'read',
+    summary: 'Change one’s own password; all other sessions end',
+    secret: true,
+    body: z.object({ current: z.string().max(200), password }),
+    answer: answers<{ ended: number }>('Sessions that ended'),
+  }),
+  sessions: route({
+    method: 'get',
+    path: '/sessions',
+    room: 'shop',
+    access: 'read',
+    summary: 'Where one is signed in',
+    answer: answers<{ items: SessionOnList[] }>('Sessions'),
+  }),
+  endSession: route({
+    method: 'delete',
+    path: '/sessions/:id',
+    room: 'shop',
+    access: 'read',
+    summary: 'End one of one’s own sessions',
+    params: z.object({ id: ulid.or(z.string().regex(/^[0-9A-F]{26}$/)) }),
+    answer: answers<{ ended: number }>('Sessions that ended'),
+  }),
+  beginSecondFactor: route({
+    method: 'post',
+    path: '/session/second-factor',
+    room: 'shop',
+    access: 'read',
+    summary: 'A secret for an authenticator; it counts once a code of it was told',
+    secret: true,
+    answer: answers<{ secret: string; uri: string }>('Secret and address for the authenticator'),
+  }),
+  takeSecondFactor: route({
+    method: 'put',
+    path: '/session/second-factor',
+    room: 'shop',
+    access: 'read',
+    summary: 'From now on a code of that authenticator is asked for at sign-in',
+    secret: true,
+    body: z.object({ code }),
+    answer: answers<{ secondFactor: boolean }>('Whether it is asked for'),
+  }),
+  leaveSecondFactor: route({
+    method: 'put',
+    path: '/session/second-factor/none',
+    room: 'shop',
+    access: 'read',
+    summary: 'No code is asked for any more; the password is told once more',
+    secret: true,
+    body: z.object({ password: z.string().max(200) }),
+    answer: answers<{ secondFactor: boolean }>('Whether it is asked for'),
   }),
   putShop: route({
     method: 'put',

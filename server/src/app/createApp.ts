@@ -4,6 +4,7 @@ import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import compression from 'compression';
 import express, { type ErrorRequestHandler, type Express, type RequestHandler } from 'express';
+import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
@@ -43,6 +44,7 @@ import {
   type ComparablesJob,
 } from '../value/index.ts';
 import { mountWorth } from '../worth/index.ts';
+import { Housekeeping } from './housekeeping.ts';
 
 export interface AppOptions {
   readonly database: Database;
@@ -58,6 +60,8 @@ export interface AppOptions {
   /** the built interface; absent in tests of the routes alone */
   readonly webDir: string | undefined;
   readonly publicUrl: string | undefined;
+  /** who stands before the server and tells where a request comes from, as Express understands it */
+  readonly trustProxy?: string | number | undefined;
   readonly log: Logger;
 }
 export interface App {
@@ -67,6 +71,7 @@ export interface App {
   readonly markets: Markets;
   readonly dailyRates: DailyRates;
   readonly outboxRounds: OutboxRounds;
+  readonly housekeeping: Housekeeping;
 }
 
 export function createApp(options: AppOptions): App {
@@ -82,6 +87,7 @@ export function createApp(options: AppOptions): App {
   const app = express();
   app.disable('x-powered-by');
   app.set('etag', false);
+  if (options.trustProxy !== undefined) app.set('trust proxy', options.trustProxy);
   app.use(
     pinoHttp({
       logger: log,
@@ -105,6 +111,7 @@ export function createApp(options: AppOptions): App {
     response.setHeader('Cache-Control', 'no-store');
     next();
   });
+  api.use('/certificates', certificateLimit());
   const mount = new Mount(
     api,
     database,
@@ -170,7 +177,8 @@ export function createApp(options: AppOptions): App {
   );
   const dailyRates = new DailyRates(database, rates, (error) => log.error(error));
   const outboxRounds = new OutboxRounds(outbox, (error) => log.error(error));
-  return { express: app, jobs, gauges, markets, dailyRates, outboxRounds };
+  const housekeeping = new Housekeeping(database, (error) => log.error(error));
+  return { express: app, jobs, gauges, markets, dailyRates, outboxRounds, housekeeping };
 }
 
 function securityHeaders(): RequestHandler {
@@ -233,6 +241,17 @@ function serveInterface(app: Express, webDir: string): void {
       .send(page.replaceAll('__CSP_NONCE__', String(response.locals.nonce)));
   });
 }
+
+/** Codes of certificates are for those who hold one, not to be tried one after the other. */
+const certificateLimit = (): RequestHandler =>
+  rateLimit({
+    windowMs: 60_000,
+    limit: 60,
+    standardHeaders: 'draft-8',
+    legacyHeaders: false,
+    handler: (_request, response) =>
+      sendProblem(response, new HttpProblem(429, 'Too many certificates were looked up. Wait a minute.')),
+  });
 
 const MOST_PIECES_FOUND = 8;
 

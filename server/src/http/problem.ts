@@ -21,7 +21,7 @@ const TITLES: Record<number, string> = {
 };
 
 /** Kinds of trouble that a program may want to tell apart; they never change their name. */
-export type ProblemCode = 'busy' | 'database-away' | 'disk-full';
+export type ProblemCode = 'busy' | 'database-away' | 'disk-full' | 'second-factor';
 
 export class HttpProblem extends Error {
   constructor(

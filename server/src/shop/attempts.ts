@@ -28,6 +28,14 @@ export class DatabaseCounters implements Store {
       resetTime: row ? new Date(`${row.resets_at.replace(' ', 'T')}Z`) : undefined,
     };
   }
+  /** How often within the window so far. */
+  async hits(key: string): Promise<number> {
+    const row = await this.database.row<{ hits: number }>(
+      'SELECT hits FROM rate_counter WHERE counter_key = ? AND resets_at > UTC_TIMESTAMP(3)',
+      [this.prefix + key],
+    );
+    return Number(row?.hits ?? 0);
+  }
   async decrement(key: string): Promise<void> {
     await this.database.run('UPDATE rate_counter SET hits = GREATEST(hits, 1) - 1 WHERE counter_key = ?', [
       this.prefix + key,

@@ -1,4 +1,4 @@
-import type { Person, Role, Shop } from '@jutbank/contract/shop';
+import type { Person, PersonOnList, Role, Shop } from '@jutbank/contract/shop';
 import type { Queries, Transaction } from '../db/index.ts';
 
 interface ShopRow {
@@ -33,30 +33,78 @@ const personOf = (row: { id: string; name: string; email: string; role: Role }):
   role: row.role,
 });
 
+/** Every so often it is noted that a session is in use; not at each request. */
+const SEEN_EVERY_MINUTES = 5;
+
 export async function personBySession(db: Queries, tokenHash: string): Promise<Person | undefined> {
-  const row = await db.row<{ id: string; name: string; email: string; role: Role }>(
-    'SELECT p.id, p.name, p.email, p.role FROM session s JOIN person p ON p.id = s.person_id WHERE s.token_hash = ? AND s.expires_at > UTC_TIMESTAMP(3)',
+  const row = await db.row<{ id: string; name: string; email: string; role: Role; stale: number }>(
+    `SELECT p.id, p.name, p.email, p.role, s.seen_at < DATE_SUB(UTC_TIMESTAMP(3), INTERVAL ${SEEN_EVERY_MINUTES} MINUTE) AS stale
+     FROM session s JOIN person p ON p.id = s.person_id WHERE s.token_hash = ? AND s.expires_at > UTC_TIMESTAMP(3) AND p.removed_at IS NULL`,
     [tokenHash],
   );
-  return row && personOf(row);
+  if (!row) return undefined;
+  if (row.stale)
+    // that it cannot be noted keeps nobody out
+    await db
+      .run('UPDATE session SET seen_at = UTC_TIMESTAMP(3) WHERE token_hash = ?', [tokenHash])
+      .catch(() => undefined);
+  return personOf(row);
 }
 
-export async function credentialsByEmail(
-  db: Queries,
-  email: string,
-): Promise<{ person: Person; passwordHash: string } | undefined> {
-  const row = await db.row<{ id: string; name: string; email: string; role: Role; password_hash: string }>(
-    'SELECT id, name, email, role, password_hash FROM person WHERE email = ?',
-    [email],
-  );
-  return row && { person: personOf(row), passwordHash: row.password_hash };
+export interface Credentials {
+  readonly person: Person;
+  readonly passwordHash: string;
+  /** of the second factor; null where none is asked for */
+  readonly secret: string | null;
+  /** of the code that was taken last */
+  readonly lastStep: number | null;
 }
+const credentialsWhere =
+  (column: 'email' | 'id') =>
+  async (db: Queries, value: string): Promise<Credentials | undefined> => {
+    const row = await db.row<{
+      id: string;
+      name: string;
+      email: string;
+      role: Role;
+      password_hash: string;
+      secret: string | null;
+      totp_counter: number | null;
+    }>(
+      `SELECT id, name, email, role, password_hash, IF(totp_since IS NULL, NULL, totp_secret) AS secret, totp_counter
+       FROM person WHERE ${column} = ? AND removed_at IS NULL`,
+      [value],
+    );
+    return (
+      row && {
+        person: personOf(row),
+        passwordHash: row.password_hash,
+        secret: row.secret,
+        lastStep: row.totp_counter === null ? null : Number(row.totp_counter),
+      }
+    );
+  };
+export const credentialsByEmail = credentialsWhere('email');
+export const credentialsById = credentialsWhere('id');
 
-export async function listPeople(db: Queries): Promise<Person[]> {
-  const rows = await db.rows<{ id: string; name: string; email: string; role: Role }>(
-    'SELECT id, name, email, role FROM person ORDER BY created_at, id',
+export async function listPeople(db: Queries): Promise<PersonOnList[]> {
+  const rows = await db.rows<{
+    id: string;
+    name: string;
+    email: string;
+    role: Role;
+    second: number;
+    sessions: number;
+  }>(
+    `SELECT p.id, p.name, p.email, p.role, p.totp_since IS NOT NULL AS second,
+       (SELECT COUNT(*) FROM session s WHERE s.person_id = p.id AND s.expires_at > UTC_TIMESTAMP(3)) AS sessions
+     FROM person p WHERE p.removed_at IS NULL ORDER BY p.created_at, p.id`,
   );
-  return rows.map(personOf);
+  return rows.map((row) => ({
+    ...personOf(row),
+    secondFactor: Boolean(row.second),
+    sessions: Number(row.sessions),
+  }));
 }
 
 /** Takes the next number of a series; the row stays locked to the end of the transaction. */

@@ -1,17 +1,15 @@
 /** Setting up, signing in and out, people, settings, and finding anything. */
 import { ulid } from 'ulid';
-import { rateLimit } from 'express-rate-limit';
 import { shopRoutes, type SearchHit } from '@jutbank/contract/shop';
-import { DUPLICATE_KEY, errorNumber, type Database } from '../db/index.ts';
-import { answer, conflict, HttpProblem, invalid, sendProblem, type Mount } from '../http/index.ts';
-import { DatabaseCounters } from './attempts.ts';
-import { DUMMY_HASH, hashPassword, verifyPassword } from './password.ts';
-import { credentialsByEmail, findShop, listPeople, shopOf } from './queries.ts';
+import { DUPLICATE_KEY, errorNumber } from '../db/index.ts';
+import { answer, conflict, HttpProblem, type Mount } from '../http/index.ts';
+import { hashPassword } from './password.ts';
+import { mountPeople } from './people.ts';
+import { findShop, shopOf } from './queries.ts';
 import { beginSession, endSession } from './session.ts';
+import { SignIn } from './signIn.ts';
 
 export const VERSION = '0.1.0';
-const SIGN_IN_WINDOW_MS = 15 * 60_000;
-const SIGN_IN_ATTEMPTS = 10;
 
 /** `Hollin Quay Edge Room` gives `HQ-{0000}`. */
 export function schemeFor(shopName: string): string {
@@ -24,7 +22,7 @@ export function schemeFor(shopName: string): string {
 
 export function mountShop(mount: Mount, search: (q: string) => Promise<SearchHit[]>): void {
   const { database } = mount;
-  mount.router.use('/session', failedSignIns(database));
+  const signIn = new SignIn(database);
 
   mount.reads(shopRoutes.health, async () => {
     try {
@@ -69,15 +67,11 @@ export function mountShop(mount: Mount, search: (q: string) => Promise<SearchHit
 
   mount.preparedWrites(
     shopRoutes.signIn,
-    async ({ body }) => {
-      const found = await credentialsByEmail(database, body.email);
-      const right = await verifyPassword(body.password, found?.passwordHash ?? (await DUMMY_HASH));
-      if (!found || !right) throw new HttpProblem(401, 'E-mail and password do not match.');
-      return found;
-    },
-    async (tx, { request, response }, found) => {
-      await beginSession(tx, found.person.id, request, response);
-      return answer({ person: found.person, shop: await shopOf(tx) });
+    ({ body, request }) => signIn.check(body, request.ip ?? ''),
+    async (tx, { request, response }, { person, step }) => {
+      if (step !== null) await tx.run('UPDATE person SET totp_counter = ? WHERE id = ?', [step, person.id]);
+      await beginSession(tx, person.id, request, response);
+      return answer({ person, shop: await shopOf(tx) });
     },
   );
 
@@ -87,29 +81,7 @@ export function mountShop(mount: Mount, search: (q: string) => Promise<SearchHit
   });
 
   mount.reads(shopRoutes.session, async ({ person }) => answer({ person, shop: await shopOf(database) }));
-  mount.reads(shopRoutes.people, async () => answer({ items: await listPeople(database) }));
-
-  mount.preparedWrites(
-    shopRoutes.addPerson,
-    ({ body }) => hashPassword(body.password),
-    async (tx, { body }, passwordHash) => {
-      const person = { id: ulid(), name: body.name, email: body.email, role: body.role };
-      try {
-        await tx.run('INSERT INTO person (id, name, email, role, password_hash) VALUES (?, ?, ?, ?, ?)', [
-          person.id,
-          person.name,
-          person.email,
-          person.role,
-          passwordHash,
-        ]);
-      } catch (error) {
-        if (errorNumber(error) === DUPLICATE_KEY)
-          throw invalid([{ pointer: '/email', message: 'somebody has an account with this e-mail' }]);
-        throw error;
-      }
-      return answer(person);
-    },
-  );
+  mountPeople(mount);
 
   mount.writes(shopRoutes.putShop, async (tx, { body }) => {
     await tx.run('UPDATE shop SET name = ?, stock_scheme = ? WHERE id = 1', [body.name, body.stockScheme]);
@@ -117,19 +89,4 @@ export function mountShop(mount: Mount, search: (q: string) => Promise<SearchHit
   });
 
   mount.reads(shopRoutes.search, async ({ query }) => answer({ items: await search(query.q) }));
-}
-
-/** Counts failed sign-ins by address; a right one does not count. */
-function failedSignIns(database: Database) {
-  return rateLimit({
-    windowMs: SIGN_IN_WINDOW_MS,
-    limit: SIGN_IN_ATTEMPTS,
-    standardHeaders: 'draft-8',
-    legacyHeaders: false,
-    store: new DatabaseCounters(database, SIGN_IN_WINDOW_MS, 'sign-in '),
-    skip: (request) => request.method !== 'POST',
-    skipSuccessfulRequests: true,
-    handler: (_request, response) =>
-      sendProblem(response, new HttpProblem(429, 'Too many attempts to sign in. Wait a quarter of an hour.')),
-  });
 }

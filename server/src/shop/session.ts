@@ -2,6 +2,7 @@
 import { createHash, randomBytes } from 'node:crypto';
 import type { Request, Response } from 'express';
 import { parseCookie } from 'cookie';
+import { ulid } from 'ulid';
 import type { Person } from '@jutbank/contract/shop';
 import type { Database, Queries, Transaction } from '../db/index.ts';
 import { personBySession } from './queries.ts';
@@ -11,6 +12,13 @@ const DAYS = 30;
 
 const hashOf = (token: string) => createHash('sha256').update(token).digest('hex');
 const tokenIn = (request: Request): string | undefined => parseCookie(request.headers.cookie ?? '')[COOKIE];
+/** How the session of a request is known in the database. */
+export const sessionHash = (request: Request): string | undefined => {
+  const token = tokenIn(request);
+  return token === undefined ? undefined : hashOf(token);
+};
+export const sweepSessions = (db: Queries): Promise<number> =>
+  db.run('DELETE FROM session WHERE expires_at < UTC_TIMESTAMP(3)');
 
 export async function beginSession(
   tx: Transaction,
@@ -19,10 +27,16 @@ export async function beginSession(
   response: Response,
 ): Promise<void> {
   const token = randomBytes(32).toString('base64url');
-  await tx.run('DELETE FROM session WHERE expires_at < UTC_TIMESTAMP(3)');
   await tx.run(
-    'INSERT INTO session (token_hash, person_id, expires_at) VALUES (?, ?, DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? DAY))',
-    [hashOf(token), personId, DAYS],
+    'INSERT INTO session (id, token_hash, person_id, address, agent, expires_at) VALUES (?, ?, ?, ?, ?, DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? DAY))',
+    [
+      ulid(),
+      hashOf(token),
+      personId,
+      (request.ip ?? '').slice(0, 64),
+      (request.get('User-Agent') ?? '').slice(0, 200),
+      DAYS,
+    ],
   );
   response.cookie(COOKIE, token, {
     httpOnly: true,
