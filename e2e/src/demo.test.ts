@@ -190,7 +190,8 @@ describe('from sign-in through all eight steps to the papers', () => {
     const picture = sharp({ create: { width: 900, height: 600, channels: 3, background: '#c9b99a' } });
     writeFileSync(join(folder, 'picture.png'), await picture.png().toBuffer());
     await browser.driver.get(app.address);
-    await browser.click('button', 'sign out');
+    await browser.driver.get(`${app.address}/account`);
+    await browser.click('button', 'Sign out');
     await browser.says('Sign in to the shop');
     await browser.click('button', 'Sign in');
     await browser.says('Your e-mail address');

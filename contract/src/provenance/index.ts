@@ -1,7 +1,7 @@
 /** Custody and the ledger. */
 import { z } from 'zod';
 import { EVIDENCE_KINDS } from '@jutbank/core/provenance';
-import { answers, byId, edtf, pageQuery, required, route, text, type Page } from '../http/index.ts';
+import { answers, byId, edtf, pageQuery, required, route, text, ulid, type Page } from '../http/index.ts';
 
 export const custodyEvent = z.object({
   holder: required(200, 'Who had it?'),
@@ -25,6 +25,28 @@ export interface LedgerEntry {
   previous: string;
   hash: string;
 }
+const auditFilter = z.object({
+  /** the name under which it was done */
+  person: z.string().trim().min(1).max(160).optional(),
+  kind: z
+    .string()
+    .regex(/^[a-z-]{1,40}$/, 'this is no kind of entry')
+    .optional(),
+  piece: ulid.optional(),
+  from: z.iso.date().optional(),
+  to: z.iso.date().optional(),
+});
+export type AuditFilter = z.infer<typeof auditFilter>;
+export interface AuditEntry extends LedgerEntry {
+  /** of the piece, where it concerns one */
+  stockNumber: string | null;
+  title: string | null;
+}
+export interface AuditPage extends Page<AuditEntry> {
+  people: string[];
+  kinds: string[];
+}
+
 export interface LedgerCheck {
   intact: boolean;
   entries: number;
@@ -42,6 +64,24 @@ export const provenanceRoutes = {
     params: byId,
     query: pageQuery,
     answer: answers<Page<LedgerEntry>>('A page of entries, newest first'),
+  }),
+  audit: route({
+    method: 'get',
+    path: '/ledger',
+    room: 'provenance',
+    access: 'own',
+    summary: 'Who did what, newest first',
+    query: pageQuery.extend(auditFilter.shape),
+    answer: answers<AuditPage>('A page of entries, and who and what there is to ask for'),
+  }),
+  auditExport: route({
+    method: 'get',
+    path: '/ledger/export.csv',
+    room: 'provenance',
+    access: 'own',
+    summary: 'The same as CSV, safe to open in a spreadsheet',
+    query: auditFilter,
+    carries: 'file',
   }),
   verify: route({
     method: 'get',

@@ -220,7 +220,9 @@ export const shopRoutes = {
     access: 'read',
     summary: 'A secret for an authenticator; it counts once a code of it was told',
     secret: true,
-    answer: answers<{ secret: string; uri: string }>('Secret and address for the authenticator'),
+    answer: answers<{ secret: string; uri: string; qr: string }>(
+      'Secret, address, and the address as a picture',
+    ),
   }),
   takeSecondFactor: route({
     method: 'put',

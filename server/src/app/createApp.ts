@@ -45,6 +45,7 @@ import {
 } from '../value/index.ts';
 import { mountWorth } from '../worth/index.ts';
 import { Housekeeping } from './housekeeping.ts';
+import { metricsOf } from './metrics.ts';
 
 export interface AppOptions {
   readonly database: Database;
@@ -112,6 +113,9 @@ export function createApp(options: AppOptions): App {
     next();
   });
   api.use('/certificates', certificateLimit());
+  const metrics = metricsOf(database);
+  api.use(metrics.count);
+  api.get('/metrics', fromNearby, metrics.tell);
   const mount = new Mount(
     api,
     database,
@@ -241,6 +245,18 @@ function serveInterface(app: Express, webDir: string): void {
       .send(page.replaceAll('__CSP_NONCE__', String(response.locals.nonce)));
   });
 }
+
+/** Figures of the running are for a monitor on this machine, or one that says the word it was given. */
+const fromNearby: RequestHandler = (request, _response, next) => {
+  const word = process.env.JUTBANK_METRICS_TOKEN;
+  const told = request.get('Authorization');
+  const here = request.socket.remoteAddress ?? '';
+  const near = here === '127.0.0.1' || here === '::1' || here === '::ffff:127.0.0.1';
+  // behind a proxy everybody is near
+  const allowed =
+    word === undefined ? near && request.get('X-Forwarded-For') === undefined : told === `Bearer ${word}`;
+  next(allowed ? undefined : new HttpProblem(404, 'There is no such route.'));
+};
 
 /** Codes of certificates are for those who hold one, not to be tried one after the other. */
 const certificateLimit = (): RequestHandler =>

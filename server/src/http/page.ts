@@ -38,3 +38,6 @@ export function pageOf<R, T>(
     total,
   };
 }
+
+/** Cells that a spreadsheet would take for a formula are made safe on the way out. */
+export const safeCell = (text: string): string => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text);

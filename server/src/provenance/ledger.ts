@@ -63,7 +63,7 @@ export async function appendLedger(
   return { seq: hashed.seq, hash };
 }
 
-interface LedgerRow {
+export interface LedgerRow {
   seq: number;
   piece_id: string | null;
   kind: string;
@@ -73,7 +73,7 @@ interface LedgerRow {
   previous: string;
   hash: string;
 }
-const entryOf = (row: LedgerRow): LedgerEntry => ({
+export const entryOf = (row: LedgerRow): LedgerEntry => ({
   seq: Number(row.seq),
   pieceId: row.piece_id,
   kind: row.kind,

@@ -11,9 +11,7 @@ afterAll(() => server.close());
 
 let count = 0;
 const PASSWORD = 'a long enough word';
-async function hired(
-  role = 'clerk',
-): Promise<{
+async function hired(role = 'clerk'): Promise<{
   id: string;
   email: string;
   signIn: (password?: string, code?: string) => Promise<{ status: number; visitor: Visitor; body: any }>;
@@ -218,6 +216,36 @@ describe('a second factor', () => {
     });
     expect((await clerk.signIn()).status).toBe(200);
   });
+});
+
+test('who did what is asked by person and kind, page by page, and goes out as CSV; only an owner sees it', async () => {
+  const clerk = await hired();
+  const { visitor } = await clerk.signIn();
+  for (let i = 0; i < 3; i++)
+    await visitor.call('POST', '/pieces', {
+      title: i === 0 ? '=1+1' : 'Jack',
+      construction: 'slipjoint',
+      sourceKind: 'fair',
+      acquired: null,
+      price: null,
+      asFound: null,
+    });
+  const name = (await visitor.call('GET', '/session')).body.person.name as string;
+  const asked = `person=${encodeURIComponent(name)}&kind=taken-in`;
+  const first = (await server.owner.call('GET', `/ledger?limit=2&${asked}`)).body;
+  expect([first.items.length, first.total]).toEqual([2, 3]);
+  const rest = (await server.owner.call('GET', `/ledger?limit=2&${asked}&cursor=${first.nextCursor}`)).body;
+  expect(rest.items).toHaveLength(1);
+  expect(rest.items[0].title).toBe('=1+1');
+  const today = new Date().toISOString().slice(0, 10);
+  expect((await server.owner.call('GET', `/ledger?${asked}&from=${today}&to=${today}`)).body.total).toBe(3);
+  expect((await server.owner.call('GET', `/ledger?${asked}&to=2020-01-01`)).body.total).toBe(0);
+  const csv = (await server.owner.call<string>('GET', `/ledger/export.csv?${asked}`)).body
+    .trim()
+    .split(/\r?\n/);
+  expect(csv).toHaveLength(4);
+  expect(csv[0]).toBe('seq,at,by,kind,piece,body,hash');
+  expect((await visitor.call('GET', '/ledger')).status).toBe(403);
 });
 
 test('codes of certificates cannot be tried one after the other', async () => {

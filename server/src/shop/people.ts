@@ -1,4 +1,5 @@
 /** People: given and taken away, their roles and passwords, where they are signed in, their second factor. */
+import QRCode from 'qrcode';
 import { ulid } from 'ulid';
 import { shopRoutes, type Person, type SessionOnList } from '@jutbank/contract/shop';
 import { DUPLICATE_KEY, errorNumber, type Queries, type Transaction } from '../db/index.ts';
@@ -132,7 +133,8 @@ function mountOwnAccount(mount: Mount): void {
       secret,
       person.id,
     ]);
-    return answer({ secret, uri: addressOf(secret, person.email, (await shopOf(tx)).name) });
+    const uri = addressOf(secret, person.email, (await shopOf(tx)).name);
+    return answer({ secret, uri, qr: await QRCode.toDataURL(uri, { margin: 1, width: 220 }) });
   });
   mount.writes(shopRoutes.takeSecondFactor, async (tx, { body, person }) => {
     const row = await tx.row<{ secret: string | null }>(

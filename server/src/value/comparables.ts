@@ -23,6 +23,7 @@ import {
   notFound,
   pageOf,
   parsedBody,
+  safeCell,
   through,
   uploads,
   type Mount,
@@ -30,7 +31,7 @@ import {
 } from '../http/index.ts';
 import { queueJob } from '../jobs/index.ts';
 import type { Library } from '../reference/index.ts';
-import { isCsvError, readCsv, safeCell } from './csv.ts';
+import { isCsvError, readCsv } from './csv.ts';
 import {
   importComparables,
   referenceKnown,

@@ -98,6 +98,3 @@ function rowAt(
 }
 
 const quotes = (text: string): number => text.split('"').length - 1;
-
-/** Cells that a spreadsheet would take for a formula are made safe on the way out. */
-export const safeCell = (text: string): string => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text);

@@ -3,7 +3,7 @@ import { lazy, Suspense, useMemo, useState } from 'react';
 import { NavLink, Outlet, useNavigation } from 'react-router';
 import { get } from './api.ts';
 import { useMode } from './mode.ts';
-import { SessionContext, useSessionQuery, useSignOut } from './session.ts';
+import { SessionContext, useSessionQuery } from './session.ts';
 import { useShortcuts } from './shortcuts.ts';
 import { Failed, Loading } from './states.tsx';
 import { Wordmark } from './Wordmark.tsx';
@@ -49,7 +49,6 @@ function Frame() {
   const navigation = useNavigation();
   const { mode, setMode } = useMode();
   const [open, setOpen] = useState<'find' | 'keys'>();
-  const signOut = useSignOut();
   const keys = useMemo(
     () => [
       { key: '/', does: 'Find anything', run: () => setOpen('find') },
@@ -87,7 +86,7 @@ function Frame() {
         >
           {mode === 'light' ? 'Dark' : 'Light'}
         </button>
-        <PersonName onSignOut={() => void signOut()} />
+        <PersonName />
       </header>
       {navigation.state === 'loading' && <Loading />}
       <main className="main" id="main" tabIndex={-1}>
@@ -101,16 +100,15 @@ function Frame() {
   );
 }
 
-function PersonName({ onSignOut }: { onSignOut: () => void }) {
+function PersonName() {
   const session = useSessionQuery();
   return (
-    <button
-      type="button"
-      className="quiet mono hide-small"
-      onClick={onSignOut}
+    <NavLink
+      className="quiet mono person"
+      to="/account"
       title={`Signed in as ${session.data?.person.role ?? ''}`}
     >
-      {session.data?.person.name} · sign out
-    </button>
+      {session.data?.person.name}
+    </NavLink>
   );
 }

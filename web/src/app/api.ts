@@ -12,6 +12,8 @@ export class ApiProblem extends Error {
     readonly title: string,
     readonly detail: string | undefined,
     readonly errors: readonly FieldProblem[],
+    /** a kind of trouble by its name, where it has one */
+    readonly code?: string,
   ) {
     super(detail ?? title);
   }
@@ -58,7 +60,7 @@ export async function call<T>(
   if (response.status < 500) intention?.answered();
   const text = await response.text();
   if (response.ok) return (text === '' ? undefined : JSON.parse(text)) as T;
-  let problem: { title?: string; detail?: string; errors?: FieldProblem[] } = {};
+  let problem: { title?: string; detail?: string; errors?: FieldProblem[]; code?: string } = {};
   try {
     problem = JSON.parse(text) as typeof problem;
   } catch {
@@ -69,6 +71,7 @@ export async function call<T>(
     problem.title ?? `Error ${response.status}`,
     problem.detail,
     problem.errors ?? [],
+    problem.code,
   );
 }
 

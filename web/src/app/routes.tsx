@@ -60,6 +60,8 @@ export const router = createBrowserRouter([
           { path: 'rates', ...lazy(() => import('../value/RatesPage.tsx')) },
           { path: 'sales', ...lazy(() => import('../sale/SalesPage.tsx')) },
           { path: 'shop', ...lazy(() => import('../shop/ShopPage.tsx')) },
+          { path: 'account', ...lazy(() => import('../shop/AccountPage.tsx')) },
+          { path: 'audit', ...lazy(() => import('../shop/AuditPage.tsx')) },
           { path: '*', ...lazy(() => import('./NotFoundPage.tsx')) },
         ],
       },

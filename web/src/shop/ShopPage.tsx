@@ -1,13 +1,13 @@
 /** The shop: its settings, its people, what it goes by, and whether the ledger is whole. */
-import { Button, MenuItem, TextField } from '@mui/material';
+import { Button, TextField } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { ROLES, type Person, type Shop } from '@jutbank/contract/shop';
+import type { Shop } from '@jutbank/contract/shop';
 import type { LedgerCheck } from '@jutbank/contract/provenance';
 import { ApiProblem, call, get } from '../app/api.ts';
 import { SESSION, useMay, useSession } from '../app/session.ts';
-import { sentence } from '../parts/words.ts';
+import { People } from './People.tsx';
 
 export default function ShopPage() {
   return (
@@ -108,6 +108,7 @@ function Further() {
 }
 
 function Ledger() {
+  const own = useMay('own');
   const check = useQuery({
     queryKey: ['ledger-check'],
     queryFn: () => get<LedgerCheck>('/ledger/verify'),
@@ -118,7 +119,8 @@ function Ledger() {
       <h2 className="sec">Ledger</h2>
       <Button onClick={() => void check.refetch()} disabled={check.isFetching}>
         Walk the chain
-      </Button>
+      </Button>{' '}
+      {own && <Link to="/audit">Who did what</Link>}
       {check.data && (
         <p role="status" style={{ marginTop: 8 }} className={check.data.intact ? undefined : 'warn'}>
           {check.data.intact ? (
@@ -130,85 +132,6 @@ function Ledger() {
             `The chain breaks at entry ${check.data.firstBroken ?? '?'}.`
           )}
         </p>
-      )}
-    </section>
-  );
-}
-
-function People() {
-  const own = useMay('own');
-  const queries = useQueryClient();
-  const people = useQuery({ queryKey: ['people'], queryFn: () => get<{ items: Person[] }>('/people') });
-  const empty = { name: '', email: '', password: '', role: 'clerk' };
-  const [form, setForm] = useState(empty);
-  const add = useMutation({
-    mutationFn: () => call<Person>('POST', '/people', { body: form }),
-    onSuccess: () => {
-      setForm(empty);
-      void queries.invalidateQueries({ queryKey: ['people'] });
-    },
-  });
-  const problem = asProblem(add.error);
-  const field = (key: 'name' | 'email' | 'password', label: string, type = 'text') => (
-    <TextField
-      label={label}
-      type={type}
-      value={form[key]}
-      autoComplete="off"
-      error={!!problem?.at(`/${key}`)}
-      helperText={problem?.at(`/${key}`)}
-      onChange={(e) => setForm({ ...form, [key]: e.target.value })}
-    />
-  );
-  return (
-    <section>
-      <h2 className="sec">People</h2>
-      <table className="grid" style={{ marginBottom: 16 }}>
-        <tbody>
-          {people.data?.items.map((p) => (
-            <tr key={p.id}>
-              <td>{p.name}</td>
-              <td className="soft">{sentence(p.role)}</td>
-              <td className="soft mono" style={{ fontSize: 12, overflowWrap: 'anywhere' }}>
-                {p.email}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      {own && (
-        <form
-          className="askbox"
-          noValidate
-          onSubmit={(e) => {
-            e.preventDefault();
-            add.mutate();
-          }}
-        >
-          <h2 className="sec">Give somebody an account</h2>
-          <div style={{ display: 'grid', gap: 12 }}>
-            {field('name', 'Name')}
-            {field('email', 'E-mail', 'email')}
-            {field('password', 'First password', 'password')}
-            <TextField
-              select
-              label="Role"
-              value={form.role}
-              onChange={(e) => setForm({ ...form, role: e.target.value })}
-            >
-              {ROLES.map((r) => (
-                <MenuItem key={r} value={r}>
-                  {sentence(r)}
-                </MenuItem>
-              ))}
-            </TextField>
-            <div>
-              <Button type="submit" variant="contained" disabled={add.isPending}>
-                Add
-              </Button>
-            </div>
-          </div>
-        </form>
       )}
     </section>
   );

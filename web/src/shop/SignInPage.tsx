@@ -9,12 +9,16 @@ import { Wordmark } from '../app/Wordmark.tsx';
 
 export default function SignInPage() {
   const queries = useQueryClient();
-  const { register, handleSubmit, formState } = useForm({ defaultValues: { email: '', password: '' } });
+  const { register, handleSubmit, formState } = useForm({
+    defaultValues: { email: '', password: '', code: '' },
+  });
   const [problem, setProblem] = useState<string>();
+  const [wantsCode, setWantsCode] = useState(false);
   const submit = handleSubmit(async (body) => {
     try {
       queries.setQueryData(SESSION, await call<SessionAnswer>('POST', '/session', { body }));
     } catch (error) {
+      setWantsCode(wantsCode || (error instanceof ApiProblem && error.code === 'second-factor'));
       setProblem(error instanceof ApiProblem ? error.message : String(error));
     }
   });
@@ -40,6 +44,15 @@ export default function SignInPage() {
           error={!!formState.errors.password}
           helperText={formState.errors.password?.message}
         />
+        {wantsCode && (
+          <TextField
+            label="Code of your authenticator"
+            autoComplete="one-time-code"
+            autoFocus
+            slotProps={{ htmlInput: { inputMode: 'numeric', className: 'num' } }}
+            {...register('code')}
+          />
+        )}
         {problem !== undefined && (
           <p className="problem" role="alert">
             {problem}

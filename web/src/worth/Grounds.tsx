@@ -27,44 +27,46 @@ function Pairs({ pairs }: { pairs: Shown['pairs'] }) {
           No two sales of one variant differ in a single thing: the lines rest on all sales together.
         </p>
       ) : (
-        <table className="grid">
-          <thead>
-            <tr>
-              <th>Difference</th>
-              <th>Pairs</th>
-              <th className="r">Their middle</th>
-              <th className="r">The engine says</th>
-            </tr>
-          </thead>
-          <tbody>
-            {pairs.map((line) => (
-              <Fragment key={line.said}>
-                <tr>
-                  <td>{sentence(line.said)}</td>
-                  <td>
-                    <button
-                      type="button"
-                      className="quiet"
-                      aria-expanded={open === line.said}
-                      onClick={() => setOpen(open === line.said ? undefined : line.said)}
-                    >
-                      <span className="num">
-                        {line.pairs
-                          .slice(0, PAIRS_IN_LINE)
-                          .map((pair) => `${signed(pair.percent)} %`)
-                          .join(', ')}
-                      </span>
-                      {line.count > PAIRS_IN_LINE && ` of ${line.count}`}
-                    </button>
-                  </td>
-                  <td className="r num">{signed(line.middle)} %</td>
-                  <td className="r num">{signed(line.engine)} %</td>
-                </tr>
-                {open === line.said && <PairsOpened line={line} />}
-              </Fragment>
-            ))}
-          </tbody>
-        </table>
+        <div className="scroll" tabIndex={0} role="region" aria-label="Paired sales">
+          <table className="grid">
+            <thead>
+              <tr>
+                <th>Difference</th>
+                <th>Pairs</th>
+                <th className="r">Their middle</th>
+                <th className="r">The engine says</th>
+              </tr>
+            </thead>
+            <tbody>
+              {pairs.map((line) => (
+                <Fragment key={line.said}>
+                  <tr>
+                    <td>{sentence(line.said)}</td>
+                    <td>
+                      <button
+                        type="button"
+                        className="quiet"
+                        aria-expanded={open === line.said}
+                        onClick={() => setOpen(open === line.said ? undefined : line.said)}
+                      >
+                        <span className="num">
+                          {line.pairs
+                            .slice(0, PAIRS_IN_LINE)
+                            .map((pair) => `${signed(pair.percent)} %`)
+                            .join(', ')}
+                        </span>
+                        {line.count > PAIRS_IN_LINE && ` of ${line.count}`}
+                      </button>
+                    </td>
+                    <td className="r num">{signed(line.middle)} %</td>
+                    <td className="r num">{signed(line.engine)} %</td>
+                  </tr>
+                  {open === line.said && <PairsOpened line={line} />}
+                </Fragment>
+              ))}
+            </tbody>
+          </table>
+        </div>
       )}
     </section>
   );
@@ -95,22 +97,24 @@ function Near({ near }: { near: Shown['near'] }) {
       {near.length === 0 ? (
         <p className="soft">Every sale of the pattern that is known stands in the grid.</p>
       ) : (
-        <table className="grid">
-          <tbody>
-            {shown.map((sale) => (
-              <tr key={sale.id}>
-                <td className="num">{sale.saleDate}</td>
-                <td className="r num">{moneyText(sale.price)}</td>
-                <td>
-                  {sale.variant ?? 'form not told'}, {sale.venue}
-                  <span className="soft" style={{ display: 'block' }}>
-                    {sale.why}
-                  </span>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <div className="scroll" tabIndex={0} role="region" aria-label="Near sales">
+          <table className="grid">
+            <tbody>
+              {shown.map((sale) => (
+                <tr key={sale.id}>
+                  <td className="num">{sale.saleDate}</td>
+                  <td className="r num">{moneyText(sale.price)}</td>
+                  <td>
+                    {sale.variant ?? 'form not told'}, {sale.venue}
+                    <span className="soft" style={{ display: 'block' }}>
+                      {sale.why}
+                    </span>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
       )}
       {near.length > shown.length && (
         <button type="button" className="quiet" onClick={() => setAll(true)}>

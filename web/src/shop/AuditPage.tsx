@@ -1,0 +1,128 @@
+/** Who did what: the ledger of the whole shop, asked by person, kind and day. */
+import { MenuItem, TextField } from '@mui/material';
+import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { AuditPage as Page } from '@jutbank/contract/provenance';
+import { get } from '../app/api.ts';
+import { Failed, Loading } from '../app/states.tsx';
+import { counted, sentence } from '../parts/words.ts';
+
+const EMPTY = { person: '', kind: '', from: '', to: '' };
+
+export default function AuditPage() {
+  const [asked, setAsked] = useState(EMPTY);
+  const filter = new URLSearchParams(Object.entries(asked).filter(([, value]) => value !== '')).toString();
+  const list = useInfiniteQuery({
+    queryKey: ['audit', filter],
+    queryFn: ({ pageParam }) =>
+      get<Page>(`/ledger?limit=100&${filter}${pageParam === '' ? '' : `&cursor=${pageParam}`}`),
+    initialPageParam: '',
+    getNextPageParam: (last) => last.nextCursor,
+    placeholderData: keepPreviousData,
+  });
+  if (list.isPending) return <Loading />;
+  if (list.isError) return <Failed error={list.error} retry={() => void list.refetch()} />;
+  const [first] = list.data.pages;
+  const entries = list.data.pages.flatMap((page) => page.items);
+  const choice = (name: 'person' | 'kind', label: string, values: readonly string[]) => (
+    <TextField
+      select
+      label={label}
+      value={asked[name]}
+      sx={{ width: 190 }}
+      onChange={(e) => setAsked({ ...asked, [name]: e.target.value })}
+    >
+      <MenuItem value="">{name === 'person' ? 'Everybody' : 'Everything'}</MenuItem>
+      {values.map((value) => (
+        <MenuItem key={value} value={value}>
+          {name === 'kind' ? sentence(value) : value}
+        </MenuItem>
+      ))}
+    </TextField>
+  );
+  const day = (name: 'from' | 'to', label: string) => (
+    <TextField
+      type="date"
+      label={label}
+      value={asked[name]}
+      sx={{ width: 150 }}
+      slotProps={{ inputLabel: { shrink: true } }}
+      onChange={(e) => setAsked({ ...asked, [name]: e.target.value })}
+    />
+  );
+  return (
+    <div className="page">
+      <div className="pagehead">
+        <h1>Who did what</h1>
+        <span className="soft">
+          <span className="num">{counted(first?.total ?? 0)}</span> entries, each following from the one
+          before
+        </span>
+        <span className="grow" />
+        <a className="quiet" href={`/api/v1/ledger/export.csv?${filter}`}>
+          Export
+        </a>
+      </div>
+      <div className="filters">
+        {choice('person', 'Who', first?.people ?? [])}
+        {choice('kind', 'What', first?.kinds ?? [])}
+        {day('from', 'From')}
+        {day('to', 'To')}
+      </div>
+      {entries.length === 0 ? (
+        <p className="soft">Nothing was done that fits what was asked.</p>
+      ) : (
+        <div className="scroll" tabIndex={0} role="region" aria-label="Entries of the ledger">
+          <table className="grid">
+            <thead>
+              <tr>
+                <th>When</th>
+                <th>Who</th>
+                <th>What</th>
+                <th>Piece</th>
+                <th className="r">Entry</th>
+              </tr>
+            </thead>
+            <tbody>
+              {entries.map((entry) => (
+                <tr key={entry.seq}>
+                  <td className="num">{entry.at.slice(0, 16).replace('T', ' ')}</td>
+                  <td>{entry.by}</td>
+                  <td>
+                    <details>
+                      <summary>{sentence(entry.kind)}</summary>
+                      <pre className="words mono" style={{ fontSize: 11.5 }}>
+                        {JSON.stringify(entry.body, null, 1)}
+                      </pre>
+                    </details>
+                  </td>
+                  <td>
+                    {entry.pieceId !== null && (
+                      <Link to={`/pieces/${entry.pieceId}`}>
+                        <span className="mono">{entry.stockNumber}</span> {entry.title}
+                      </Link>
+                    )}
+                  </td>
+                  <td className="r num" title={entry.hash}>
+                    {entry.seq}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
+      {list.hasNextPage && (
+        <button
+          type="button"
+          className="quiet"
+          disabled={list.isFetchingNextPage}
+          onClick={() => void list.fetchNextPage()}
+        >
+          earlier ones
+        </button>
+      )}
+    </div>
+  );
+}
