@@ -95,6 +95,9 @@ export function soundness(
   return sound / Math.max(sound + wrong, 1e-300);
 }
 
+/** Two buyers of two like pieces never agree better than to so much, whatever few prices say. */
+const LEAST_SCALE = 0.02;
+
 /**
  * The next scale and factors: every group's ratio of what its prices scatter to what was said of them, held to 1 by
  * `noiseHold` prices, and the whole brought back to where the mean of the logs is the common scale.
@@ -140,7 +143,7 @@ export function nextNoise(
     }
     const start = freshNoise(settings).factors[g] ?? [];
     const next = levelsOf.map((factor, k) => {
-      const ratio = (sums[k] ?? 0) / (all / free);
+      const ratio = (sums[k] ?? 0) / Math.max(all / free, 1e-6);
       const held = ((start[k] ?? 1) / factor) ** 2;
       // half the way: groups overlap, and would otherwise push each other to and fro
       const moved = Math.sqrt((ratio + settings.noiseHold * held) / ((frees[k] ?? 0) + settings.noiseHold));
@@ -151,7 +154,9 @@ export function nextNoise(
   });
   const before = meanLog(noise.factors, levels, sound);
   const after = meanLog(factors, levels, sound);
-  return { ...noise, scale: noise.scale * Math.sqrt(common) * Math.exp(before - after), factors };
+  const scale = noise.scale * Math.sqrt(common) * Math.exp(before - after);
+  // prices that are all the same say that they are quiet, not that they are known without end
+  return { ...noise, scale: Math.max(LEAST_SCALE, scale), factors };
 }
 
 function meanLog(factors: Noise['factors'], levels: Uint8Array, sound: Float64Array): number {

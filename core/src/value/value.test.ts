@@ -66,6 +66,31 @@ const subject = (variant: string, more: Partial<EstimateSubject> = {}): Estimate
 });
 const noisy = [100, 110, 92, 105, 98, 120, 88, 101, 97, 107].map((price, i) => sale(i, price));
 
+describe('a market that says the same over and over', () => {
+  test.each([1, 2, 7, 20, 60, 400])('%s equal prices are a price, with a range about it', (n) => {
+    const told = worthOf(
+      market(Array.from({ length: n }, (_, i) => sale(i, 80, { day: TODAY - 30 }))),
+      subject('a'),
+    );
+    expect(told.estimate).toBeGreaterThan(70);
+    expect(told.estimate).toBeLessThan(95);
+    expect(told.low).toBeLessThan(told.estimate * 0.99);
+    expect(told.high).toBeGreaterThan(told.estimate * 1.01);
+  });
+  test('two prices only, each many times, or one kind of price alone, can be fitted', () => {
+    for (const make of [
+      (i: number) => sale(i, i % 2 ? 80 : 120, { day: TODAY - 30 }),
+      (i: number) => sale(i, 80, { day: TODAY - 30, priceKind: 'asking' as const }),
+      (i: number) => sale(i, 80, { day: TODAY - 30, priceKind: 'offer' as const }),
+      (i: number) => sale(i, 80, { day: TODAY - 30, box: i % 2 ? 'original' : 'none' }),
+      (i: number) => sale(i, i % 3 ? 80 : 8e6, { day: TODAY - 30 }),
+    ])
+      expect(
+        worthOf(market(Array.from({ length: 80 }, (_, i) => make(i))), subject('a')).estimate,
+      ).toBeGreaterThan(0);
+  });
+});
+
 describe('the estimate', () => {
   test('lies among like sales of like condition, its range around it', () => {
     const e = worthOf(market(noisy), subject('a'));
