@@ -224,9 +224,9 @@ for await (const sale of all('/sales')) {
 for (const [buyer, number] of answered.sales)
   if (invoices.get(number) !== buyer) problems.push(`the sale ${number} to ${buyer} is lost`);
 for (const [piece, n] of answered.offers) {
-  const { body } = await send('GET', `/pieces/${piece}/money`);
-  const offers = (body.offers ?? []) as unknown[];
-  if (offers.length !== n) problems.push(`${offers.length} offers for ${piece}, ${n} were answered`);
+  const { body } = await send('GET', `/pieces/${piece}/ledger?limit=200`);
+  const offers = (body.items as { kind: string }[]).filter((e) => e.kind === 'offer-taken').length;
+  if (offers !== n) problems.push(`${offers} offers for ${piece}, ${n} were answered`);
 }
 for (const [lot, n] of answered.lots) {
   const { body } = await send('GET', `/lots/${lot}`);

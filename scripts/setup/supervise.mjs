@@ -8,7 +8,7 @@ const FIRST_WAIT_MS = 500;
 const LONGEST_WAIT_MS = 15_000;
 const MOST_FAILURES = 8;
 /** Whatever ran so long had started well: the next failure is the first. */
-const WELL_AFTER_MS = 30_000;
+const WELL_AFTER_MS = 10_000;
 
 /** @param {number} ms */
 const wait = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
