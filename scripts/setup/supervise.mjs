@@ -7,8 +7,8 @@ export class CannotRun extends Error {}
 const FIRST_WAIT_MS = 500;
 const LONGEST_WAIT_MS = 15_000;
 const MOST_FAILURES = 8;
-/** Whatever ran so long had started well: the next failure is the first. */
-const WELL_AFTER_MS = 10_000;
+/** Whatever was up so long had started well: what ends it then is the first failure. */
+const WELL_AFTER_MS = 2000;
 
 /** @param {number} ms */
 const wait = (ms) => new Promise((resolve) => setTimeout(resolve, ms));

@@ -6,6 +6,10 @@ import { parsePeriod } from '@jutbank/core/dates';
 export type Access = 'public' | 'read' | 'work' | 'appraise' | 'own';
 export type Method = 'get' | 'post' | 'put' | 'patch' | 'delete';
 
+/** What of a shop's business may be nobody's but its own. */
+export const SECRETS = ['costs', 'floors', 'margins', 'buyers'] as const;
+export type Secret = (typeof SECRETS)[number];
+
 export interface Route<P = unknown, Q = unknown, B = unknown, A = unknown> {
   readonly method: Method;
   /** in Express notation, below /api/v1 */
@@ -22,6 +26,8 @@ export interface Route<P = unknown, Q = unknown, B = unknown, A = unknown> {
   readonly bodyLimit: number;
   /** not JSON: multipart upload or a file as answer */
   readonly carries: 'json' | 'upload' | 'file';
+  /** what it tells that readers see only where the owner has opened it to them */
+  readonly hides: readonly Secret[];
   /** nothing of the request is kept, not even a hash: it holds a password */
   readonly secret: boolean;
 }
@@ -44,6 +50,7 @@ export function route<P = unknown, Q = unknown, B = unknown, A = unknown>(
     bodyLimit: DEFAULT_BODY_LIMIT,
     carries: 'json',
     secret: false,
+    hides: [],
     ...input,
   };
 }

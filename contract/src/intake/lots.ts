@@ -109,6 +109,7 @@ export const lotRoutes = {
   list: route({
     method: 'get',
     path: '/lots',
+    hides: ['costs'],
     room: 'intake',
     access: 'read',
     summary: 'Lots, newest first, with what has come back',
@@ -128,6 +129,7 @@ export const lotRoutes = {
     ...lot,
     method: 'get',
     path: '/lots/:id',
+    hides: ['costs'],
     access: 'read',
     summary: 'One lot with its pieces',
   }),
@@ -168,6 +170,7 @@ export const lotRoutes = {
   paper: route({
     method: 'get',
     path: '/lots/:id/sheet.pdf',
+    hides: ['costs'],
     room: 'intake',
     access: 'read',
     summary: 'The lot documented whole, for printing',

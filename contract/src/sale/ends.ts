@@ -79,6 +79,7 @@ export const endsRoutes = {
   money: route({
     method: 'get',
     path: '/pieces/:id/money',
+    hides: ['costs', 'floors', 'margins'],
     room: 'sale',
     access: 'read',
     summary: 'Bases of value, most to pay, ask against patience, checks by money, offers',
@@ -88,6 +89,7 @@ export const endsRoutes = {
   judgeOffer: route({
     method: 'post',
     path: '/pieces/:id/offers/judge',
+    hides: ['floors', 'margins'],
     room: 'sale',
     access: 'read',
     summary: 'Take it, counter, or wait?',

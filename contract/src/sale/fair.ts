@@ -91,6 +91,7 @@ export const fairRoutes = {
   fairNotes: route({
     method: 'get',
     path: '/fair/notes',
+    hides: ['costs', 'margins'],
     room: 'sale',
     access: 'read',
     summary: 'Decisions made at fairs, newest first',

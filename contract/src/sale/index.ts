@@ -110,6 +110,7 @@ export const saleRoutes = {
   invoice: route({
     method: 'get',
     path: '/sales/:id/invoice.pdf',
+    hides: ['buyers'],
     room: 'sale',
     access: 'read',
     summary: 'The invoice for paper',

@@ -69,6 +69,7 @@ export const settingsRoutes = {
   settings: route({
     method: 'get',
     path: '/worth-settings',
+    hides: ['costs', 'margins'],
     room: 'sale',
     access: 'read',
     summary: 'Channels, tax, margins, habits of buying',

@@ -54,6 +54,7 @@ export const stockRoutes = {
   stock: route({
     method: 'get',
     path: '/stock',
+    hides: ['costs', 'margins'],
     room: 'sale',
     access: 'read',
     summary: 'The stock as it was valued last',

@@ -1,6 +1,6 @@
 /** The shop, its people, signing in. */
 import { z } from 'zod';
-import { answers, byId, currency, required, route, text, ulid } from '../http/index.ts';
+import { answers, byId, currency, required, route, SECRETS, text, ulid, type Secret } from '../http/index.ts';
 
 export const ROLES = ['owner', 'appraiser', 'clerk', 'reader'] as const;
 export type Role = (typeof ROLES)[number];
@@ -56,6 +56,8 @@ export interface Shop {
   stockScheme: string;
   channelName: string;
   demo: boolean;
+  /** what readers are told */
+  readerSees: Secret[];
 }
 export interface SessionAnswer {
   person: Person;
@@ -63,6 +65,7 @@ export interface SessionAnswer {
 }
 export const shopBody = z.object({
   name: required(160),
+  readerSees: z.array(z.enum(SECRETS)).max(SECRETS.length).optional(),
   stockScheme: text(40).regex(/\{0+\}/, 'the scheme needs a place for the number, such as HQ-{0000}'),
 });
 

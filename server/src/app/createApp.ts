@@ -31,7 +31,7 @@ import {
   mountStock,
   revalueStock,
 } from '../sale/index.ts';
-import { mountShop, mountWorthSettings, sessionReader, VERSION } from '../shop/index.ts';
+import { findShop, mountShop, mountWorthSettings, sessionReader, VERSION } from '../shop/index.ts';
 import {
   COMPARABLES_JOB,
   DailyRates,
@@ -121,6 +121,7 @@ export function createApp(options: AppOptions): App {
     database,
     sessionReader(database),
     new Room(options.dataDir, options.keptFree),
+    async () => (await findShop(database))?.readerSees ?? [],
   );
   mountShop(mount, (q) => searchEverything(database, library, q));
   mountReference(mount, library);

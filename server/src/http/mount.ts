@@ -4,13 +4,14 @@
  */
 import express, { type Request, type RequestHandler, type Response, type Router } from 'express';
 import type { z } from 'zod';
-import type { Access, Route } from '@jutbank/contract/http';
+import type { Access, Route, Secret } from '@jutbank/contract/http';
 import type { Person, Role } from '@jutbank/contract/shop';
 import type { Database, Transaction } from '../db/index.ts';
 import { keepAnswer, keptOnce, onceOf, takeOnce, type Answered, type Kept } from './once.ts';
 import { HttpProblem, invalid, sendProblem } from './problem.ts';
 import type { Room } from './room.ts';
 import { unkeepable } from './text.ts';
+import { withheld } from './visibility.ts';
 
 /** The one place that says who may do what. */
 const MAY: Record<Access, readonly Role[]> = {
@@ -43,6 +44,8 @@ export class Mount {
     readonly database: Database,
     readonly personOf: PersonOf,
     readonly room: Room,
+    /** what the owner has opened to readers */
+    readonly readersSee: () => Promise<readonly Secret[]>,
   ) {}
 
   /** A route that reads, or that looks after its own transaction. */
@@ -52,7 +55,7 @@ export class Mount {
   ): void {
     this.#on(route, async (call) => {
       const answered = await handle(call);
-      if (answered) this.#send(call.response, route, answered);
+      if (answered) await this.#send(call, route, answered);
     });
   }
 
@@ -114,7 +117,7 @@ export class Mount {
       return answered;
     };
     this.#on(route, async (call) => {
-      const { request, response, person } = call;
+      const { request, person } = call;
       // signing in writes little, and taking away makes room
       if (route.method !== 'delete' && route.access !== 'public') await this.room.need();
       // an upload is read first: what it holds is part of what the key stands for
@@ -125,7 +128,7 @@ export class Mount {
           : onceOf(request, person.id, route.carries === 'upload' ? printOf(read) : call.body);
       const before = once && (await keptOnce<A, R | Answered<A>>(this.database, once));
       if (before?.answered) {
-        this.#send(response, route, before.answered);
+        await this.#send(call, route, before.answered);
         return;
       }
       const change = async (): Promise<Kept<A, R | Answered<A>>> => {
@@ -138,7 +141,7 @@ export class Mount {
       const kept = before ?? (await change());
       const answered = kept.answered ?? (await told(kept.result, call));
       if (once && !kept.answered) await keepAnswer(this.database, once, answered, route.status);
-      this.#send(response, route, answered);
+      await this.#send(call, route, answered);
     });
   }
 
@@ -150,7 +153,7 @@ export class Mount {
     )
       reading.push(express.json({ limit: route.bodyLimit }));
     const guard: RequestHandler = (request, response, next) => {
-      this.#authorise(route.access, request).then(
+      this.#authorise(route, request).then(
         (person) => {
           response.locals.person = person;
           next();
@@ -178,20 +181,30 @@ export class Mount {
     });
   }
 
-  async #authorise(access: Access, request: Request): Promise<Person> {
+  async #authorise({ access, hides }: Pick<Route, 'access' | 'hides'>, request: Request): Promise<Person> {
     const person = await this.personOf(request);
     if (access === 'public') return person ?? NOBODY;
     if (!person) throw new HttpProblem(401);
     if (!MAY[access].includes(person.role))
       throw new HttpProblem(403, `This is not for the role ${person.role}.`);
+    if (person.role === 'reader' && hides.length > 0) {
+      const seen = await this.readersSee();
+      const hidden = hides.find((secret) => !seen.includes(secret));
+      if (hidden !== undefined) throw new HttpProblem(403, `The owner has not opened ${hidden} to readers.`);
+    }
     return person;
   }
 
-  #send<P, Q, B, A>(response: Response, route: Route<P, Q, B, A>, answered: Answered<A>): void {
+  async #send<P, Q, B, A>(
+    { response, person }: Pick<Call<P, Q, B>, 'response' | 'person'>,
+    route: Route<P, Q, B, A>,
+    answered: Answered<A>,
+  ): Promise<void> {
     for (const [name, value] of Object.entries(answered.headers ?? {})) response.setHeader(name, value);
     if (answered.etag !== undefined) response.setHeader('ETag', answered.etag);
     response.status(answered.status ?? route.status);
     if (route.status === 204) response.end();
+    else if (person.role === 'reader') response.json(withheld(answered.body, await this.readersSee()));
     else response.json(answered.body);
   }
 }

@@ -1,14 +1,18 @@
 import type { Person, PersonOnList, Role, Shop } from '@jutbank/contract/shop';
+import type { Secret } from '@jutbank/contract/http';
 import type { Queries, Transaction } from '../db/index.ts';
 
 interface ShopRow {
   name: string;
   base_currency: string;
   stock_scheme: string;
+  reader_sees: Secret[] | null;
 }
 
 export async function findShop(db: Queries): Promise<Shop | undefined> {
-  const row = await db.row<ShopRow>('SELECT name, base_currency, stock_scheme FROM shop WHERE id = 1');
+  const row = await db.row<ShopRow>(
+    'SELECT name, base_currency, stock_scheme, reader_sees FROM shop WHERE id = 1',
+  );
   return (
     row && {
       name: row.name,
@@ -16,6 +20,7 @@ export async function findShop(db: Queries): Promise<Shop | undefined> {
       stockScheme: row.stock_scheme,
       channelName: 'Quayside market (simulated)',
       demo: process.env.JUTBANK_DEMO === '1',
+      readerSees: row.reader_sees ?? [],
     }
   );
 }

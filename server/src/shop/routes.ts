@@ -84,7 +84,10 @@ export function mountShop(mount: Mount, search: (q: string) => Promise<SearchHit
   mountPeople(mount);
 
   mount.writes(shopRoutes.putShop, async (tx, { body }) => {
-    await tx.run('UPDATE shop SET name = ?, stock_scheme = ? WHERE id = 1', [body.name, body.stockScheme]);
+    await tx.run(
+      'UPDATE shop SET name = ?, stock_scheme = ?, reader_sees = COALESCE(?, reader_sees) WHERE id = 1',
+      [body.name, body.stockScheme, body.readerSees ? JSON.stringify(body.readerSees) : null],
+    );
     return answer(await shopOf(tx));
   });
 

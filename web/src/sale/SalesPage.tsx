@@ -49,7 +49,9 @@ export default function SalesPage() {
                     </a>
                   </td>
                   <td className="r num">{moneyText(s.price)}</td>
-                  <td className="r num">{moneyText({ amount: s.net.left, currency: s.price.currency })}</td>
+                  <td className="r num">
+                    {moneyText(s.net && { amount: s.net.left, currency: s.price.currency })}
+                  </td>
                   <td className="r num">{moneyText(s.cost)}</td>
                   <td className="r num">
                     <b>{moneyText(s.margin)}</b>

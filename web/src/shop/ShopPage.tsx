@@ -3,6 +3,7 @@ import { Button, TextField } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { SECRETS } from '@jutbank/contract/http';
 import type { Shop } from '@jutbank/contract/shop';
 import type { LedgerCheck } from '@jutbank/contract/provenance';
 import { ApiProblem, call, get } from '../app/api.ts';
@@ -35,8 +36,9 @@ function Settings() {
   const queries = useQueryClient();
   const [name, setName] = useState(shop.name);
   const [stockScheme, setScheme] = useState(shop.stockScheme);
+  const [readerSees, setReaderSees] = useState(shop.readerSees);
   const save = useMutation({
-    mutationFn: () => call<Shop>('PUT', '/shop', { body: { name, stockScheme } }),
+    mutationFn: () => call<Shop>('PUT', '/shop', { body: { name, stockScheme, readerSees } }),
     onSuccess: () => queries.invalidateQueries({ queryKey: SESSION }),
   });
   const problem = asProblem(save.error);
@@ -68,6 +70,27 @@ function Settings() {
         helperText={problem?.at('/stockScheme') ?? 'The zeros in braces are the running number.'}
         slotProps={{ htmlInput: { className: 'mono' } }}
       />
+      <div className="chips" role="group" aria-label="What readers are told">
+        <span className="soft">Readers are told</span>
+        {SECRETS.map((secret) => (
+          <button
+            key={secret}
+            type="button"
+            className="chip"
+            disabled={!own}
+            aria-pressed={readerSees.includes(secret)}
+            onClick={() =>
+              setReaderSees(
+                readerSees.includes(secret)
+                  ? readerSees.filter((s) => s !== secret)
+                  : [...readerSees, secret],
+              )
+            }
+          >
+            {secret}
+          </button>
+        ))}
+      </div>
       {own && (
         <div>
           <Button type="submit" variant="contained" disabled={save.isPending}>

@@ -73,6 +73,7 @@ export function show(
             stockScheme: 'HQ-{0000}',
             channelName: 'Quayside market',
             demo: false,
+            readerSees: [],
           },
         }}
       >
