@@ -48,9 +48,25 @@ function pidsOf(what: 'server' | 'database'): number[] {
 }
 
 let cookie = '';
+/** What is read of answers here. */
+interface Told {
+  readonly id: string;
+  readonly version: number;
+  readonly title: string;
+  readonly kind: string;
+  readonly cost: string;
+  readonly buyerName: string;
+  readonly invoiceNumber: string;
+  readonly items: readonly Told[];
+  readonly list: readonly Told[];
+  readonly nextCursor: string | null;
+  readonly intact: boolean;
+  readonly firstBroken: number | null;
+  readonly entries: number;
+}
 interface Reply {
   readonly status: number;
-  readonly body: any;
+  readonly body: Told;
   readonly etag: string;
 }
 let longest = 0;
@@ -88,7 +104,7 @@ async function send(
         if (set !== undefined && set !== '') cookie = set;
         return {
           status: response.status,
-          body: text === '' ? undefined : JSON.parse(text),
+          body: JSON.parse(text === '' ? '{}' : text) as Told,
           etag: response.headers.get('etag') ?? '',
         };
       }
@@ -142,14 +158,14 @@ async function writer(who: number): Promise<void> {
       decision: 'taken',
       note: '',
     });
-    if (offer.status === 201) answered.offers.set(made.body.id as string, 1);
+    if (offer.status === 201) answered.offers.set(made.body.id, 1);
     if (n % 2 === 0) {
       const sold = await send('POST', `/pieces/${made.body.id}/sale`, {
         ageChecked: true,
         buyerName: title,
         price: { amount: '80.00', currency: 'EUR' },
       });
-      if (need(sold, [201], 'selling')) answered.sales.set(title, sold.body.invoiceNumber as string);
+      if (need(sold, [201], 'selling')) answered.sales.set(title, sold.body.invoiceNumber);
     }
     if (n % 3 === 0) {
       const lot = await send('POST', '/lots', {
@@ -171,7 +187,7 @@ async function writer(who: number): Promise<void> {
           keep: false,
         })),
       });
-      if (need(filled, [201], 'filling a lot')) answered.lots.set(lot.body.id as string, 3);
+      if (need(filled, [201], 'filling a lot')) answered.lots.set(lot.body.id, 3);
     }
   }
 }
@@ -200,7 +216,7 @@ working = false;
 await Promise.all(writers);
 
 // what was answered is there, once, and whole
-async function* all(path: string): AsyncGenerator<any> {
+async function* all(path: string): AsyncGenerator<Told> {
   let cursor: string | null = '';
   while (cursor !== null) {
     const page: Reply = await send(
@@ -208,7 +224,7 @@ async function* all(path: string): AsyncGenerator<any> {
       `${path}${path.includes('?') ? '&' : '?'}limit=200${cursor === '' ? '' : `&cursor=${cursor}`}`,
     );
     yield* page.body.items;
-    cursor = page.body.nextCursor as string | null;
+    cursor = page.body.nextCursor;
   }
 }
 const titles = new Map<string, number>();
@@ -225,15 +241,12 @@ for (const [buyer, number] of answered.sales)
   if (invoices.get(number) !== buyer) problems.push(`the sale ${number} to ${buyer} is lost`);
 for (const [piece, n] of answered.offers) {
   const { body } = await send('GET', `/pieces/${piece}/ledger?limit=200`);
-  const offers = (body.items as { kind: string }[]).filter((e) => e.kind === 'offer-taken').length;
+  const offers = body.items.filter((e) => e.kind === 'offer-taken').length;
   if (offers !== n) problems.push(`${offers} offers for ${piece}, ${n} were answered`);
 }
 for (const [lot, n] of answered.lots) {
   const { body } = await send('GET', `/lots/${lot}`);
-  const cents = (body.list as { cost: string }[]).reduce(
-    (sum, p) => sum + Math.round(Number(p.cost) * 100),
-    0,
-  );
+  const cents = body.list.reduce((sum, p) => sum + Math.round(Number(p.cost) * 100), 0);
   if (body.list.length !== n || cents !== 10_001)
     problems.push(`lot ${lot}: ${body.list.length} pieces, ${cents} cents`);
 }

@@ -123,7 +123,7 @@ export class Mount {
       // an upload is read first: what it holds is part of what the key stands for
       const read = route.carries === 'upload' ? await prepare(call) : undefined;
       const once =
-        route.method !== 'post' || route.secret
+        (route.method !== 'post' && route.method !== 'put') || route.secret
           ? undefined
           : onceOf(request, person.id, route.carries === 'upload' ? printOf(read) : call.body);
       const before = once && (await keptOnce<A, R | Answered<A>>(this.database, once));

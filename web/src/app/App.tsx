@@ -13,7 +13,7 @@ const queries = new QueryClient({
     queries: {
       staleTime: 10_000,
       retry: (count, error) =>
-        count < 2 && !(error instanceof ApiProblem && error.status >= 400 && error.status < 500),
+        count < 2 && !(error instanceof ApiProblem && (error.status === 0 || error.status >= 400)),
     },
   },
 });

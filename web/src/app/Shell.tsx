@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { NavLink, Outlet, useNavigation } from 'react-router';
 import { get } from './api.ts';
+import { useServerAway } from './away.ts';
 import { useMode } from './mode.ts';
 import { SessionContext, useSessionQuery } from './session.ts';
 import { useShortcuts } from './shortcuts.ts';
@@ -21,7 +22,13 @@ export function Shell() {
     enabled: session.data === null,
   });
   if (session.isError) return <Failed error={session.error} retry={() => void session.refetch()} />;
-  if (session.data === undefined) return <Loading />;
+  if (session.data === undefined)
+    return (
+      <>
+        <Away />
+        <Loading />
+      </>
+    );
   if (session.data === null) {
     if (health.isError) return <Failed error={health.error} retry={() => void health.refetch()} />;
     if (!health.data) return <Loading />;
@@ -88,6 +95,7 @@ function Frame() {
         </button>
         <PersonName />
       </header>
+      <Away />
       {navigation.state === 'loading' && <Loading />}
       <main className="main" id="main" tabIndex={-1}>
         <Outlet />
@@ -98,6 +106,16 @@ function Frame() {
       </Suspense>
     </div>
   );
+}
+
+/** What is going on while nobody answers; it goes by itself. */
+function Away() {
+  return useServerAway() ? (
+    <p className="note bad away" role="status">
+      <b>The server does not answer just now.</b>
+      It is asked again by itself; what you typed is kept and saved as soon as it is back.
+    </p>
+  ) : null;
 }
 
 function PersonName() {

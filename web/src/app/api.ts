@@ -1,4 +1,5 @@
 /** Calls to the server, and what can go wrong with them. */
+import { waitsForServer } from './away.ts';
 import { intentionOf } from './intention.ts';
 
 export interface FieldProblem {
@@ -28,36 +29,70 @@ export interface CallOptions {
   /** the version seen, for If-Match */
   version?: number;
   signal?: AbortSignal;
+  /** asked once: whoever asks has something to do without an answer */
+  once?: boolean;
 }
 
+/** Waits between tries while the server is away; it is back within seconds, or somebody has to look at it. */
+const WAITS_MS = [700, 1500, 3000, 4000, 5000, 5000, 5000, 5000, 5000, 5000];
+const AWAY = 503;
+
+/**
+ * Asks the server; while it does not answer, again and again, so that a screen carries on by itself with what was typed.
+ * What changes something has one key for all tries: it is done once.
+ * @throws ApiProblem for what is refused, with status 0 where nobody answered in all that time
+ */
 export async function call<T>(
   method: 'GET' | 'POST' | 'PUT' | 'DELETE',
   path: string,
   options: CallOptions = {},
 ): Promise<T> {
-  const { body } = options;
+  const { body, version, signal } = options;
   const form = body instanceof FormData;
-  const intention = method === 'POST' ? intentionOf(path, body) : undefined;
-  const response = await fetch(`/api/v1${path}`, {
+  const intention =
+    method === 'POST' || method === 'PUT'
+      ? intentionOf(`${method} ${path} ${version ?? ''}`, body)
+      : undefined;
+  const request: RequestInit = {
     method,
     headers: {
       ...(body === undefined || form ? {} : { 'content-type': 'application/json' }),
-      ...(options.version === undefined ? {} : { 'if-match': `"v${options.version}"` }),
+      ...(version === undefined ? {} : { 'if-match': `"v${version}"` }),
       ...(intention ? { 'idempotency-key': intention.key } : {}),
     },
     ...(body === undefined ? {} : { body: form ? body : JSON.stringify(body) }),
-    ...(options.signal ? { signal: options.signal } : {}),
-  }).catch((error: unknown) => {
-    if (error instanceof DOMException && error.name === 'AbortError') throw error;
-    throw new ApiProblem(
-      0,
-      'The server does not answer',
-      'Nothing is lost here. It is tried again when you go on.',
-      [],
-    );
-  });
-  // a fault tells nothing of whether it was done
-  if (response.status < 500) intention?.answered();
+    ...(signal ? { signal } : {}),
+  };
+  let back: (() => void) | undefined;
+  try {
+    for (let tries = 0; ; tries++) {
+      const response = await fetch(`/api/v1${path}`, request).catch((error: unknown) => {
+        if (error instanceof DOMException && error.name === 'AbortError') throw error;
+        return undefined;
+      });
+      const wait = options.once ? undefined : WAITS_MS[tries];
+      if ((response === undefined || response.status === AWAY) && wait !== undefined) {
+        back ??= waitsForServer();
+        await new Promise((resolve) => setTimeout(resolve, wait));
+        continue;
+      }
+      if (response === undefined)
+        throw new ApiProblem(
+          0,
+          'The server does not answer',
+          'Nothing is lost here. It is tried again when you go on.',
+          [],
+        );
+      // a fault tells nothing of whether it was done
+      if (response.status < 500) intention?.answered();
+      return await answerOf<T>(response);
+    }
+  } finally {
+    back?.();
+  }
+}
+
+async function answerOf<T>(response: Response): Promise<T> {
   const text = await response.text();
   if (response.ok) return (text === '' ? undefined : JSON.parse(text)) as T;
   let problem: { title?: string; detail?: string; errors?: FieldProblem[]; code?: string } = {};

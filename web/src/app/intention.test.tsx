@@ -1,5 +1,7 @@
 import { afterEach, expect, jest, test } from '@jest/globals';
+import { render, screen } from '@testing-library/react';
 import { call } from './api.ts';
+import { useServerAway } from './away.ts';
 
 const real = globalThis.fetch;
 afterEach(() => {
@@ -17,7 +19,7 @@ function server(...statuses: (number | null)[]): string[] {
   }) as typeof fetch;
   return keys;
 }
-const send = (body: unknown) => call('POST', '/pieces', { body }).catch(() => undefined);
+const send = (body: unknown) => call('POST', '/pieces', { body, once: true }).catch(() => undefined);
 
 test('what was sent and never answered is the same request when it is sent again', async () => {
   const keys = server(null, 503, 201, 201);
@@ -28,6 +30,19 @@ test('what was sent and never answered is the same request when it is sent again
   // answered: the same words are meant anew
   expect(keys[3]).not.toBe(keys[0]);
 });
+test('while the server is away it is asked again by itself, with the same key, and says so meanwhile', async () => {
+  const keys = server(null, 503, 201);
+  function Away() {
+    return useServerAway() ? <p>away</p> : <p>here</p>;
+  }
+  render(<Away />);
+  const saved = call('PUT', '/pieces/1/pricing', { body: { note: 'typed' }, version: 3 });
+  await screen.findByText('away');
+  await saved;
+  await screen.findByText('here');
+  expect(keys).toHaveLength(3);
+  expect(new Set(keys).size).toBe(1);
+}, 10_000);
 test('other words are another request; so is a file of another size', async () => {
   const keys = server(null, null, null, null);
   await send({ title: 'Jack' });

@@ -60,6 +60,7 @@ export default function FairPage() {
     queryKey: ['fair-grade', pattern?.construction, findings],
     queryFn: () =>
       call<GradeAnswer>('POST', '/grade', {
+        once: true,
         body: { construction: pattern?.construction, findings, completeness: {} },
       }),
     enabled: pattern !== undefined,
@@ -83,7 +84,7 @@ export default function FairPage() {
   const judged = useQuery({
     queryKey: ['fair', question],
     queryFn: async () => {
-      const answer = await call<FairAnswer>('POST', '/fair/judge', { body: question });
+      const answer = await call<FairAnswer>('POST', '/fair/judge', { body: question, once: true });
       localStorage.setItem(LAST, JSON.stringify(answer));
       return answer;
     },

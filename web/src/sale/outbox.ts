@@ -33,11 +33,11 @@ export function photographs(): Photographs {
   };
 }
 const server: Sender = {
-  note: (note) => call<FairNoteRecord>('POST', '/fair/notes', { body: note }),
+  note: (note) => call<FairNoteRecord>('POST', '/fair/notes', { body: note, once: true }),
   picture: (id, picture) => {
     const form = new FormData();
     form.set('file', picture, 'fair.jpg');
-    return call('POST', `/fair/notes/${id}/picture`, { body: form });
+    return call('POST', `/fair/notes/${id}/picture`, { body: form, once: true });
   },
 };
 
