@@ -56,6 +56,7 @@ if (
 try {
   writeFileSync(lock, String(process.pid));
 } catch {
+  rmSync(lock, { force: true });
   giveUp(`The disk is full: nothing can be written to ${dataDir}. Make room and start again.`);
 }
 undo.push(async () => rmSync(lock, { force: true }));

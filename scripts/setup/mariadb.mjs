@@ -22,6 +22,8 @@ export const freePort = () =>
 
 /** @param {number} pid */
 export function isAlive(pid) {
+  // an empty pid file, as a full disk leaves it, names nobody: 0 would be ourselves
+  if (!Number.isInteger(pid) || pid <= 0) return false;
   try {
     process.kill(pid, 0);
     return true;
