@@ -67,6 +67,8 @@ export interface AppOptions {
 }
 export interface App {
   readonly express: Express;
+  /** its routes, and which of them only read */
+  readonly mounted: Mount['mounted'];
   readonly jobs: JobRunner;
   readonly gauges: Gauges;
   readonly markets: Markets;
@@ -183,7 +185,16 @@ export function createApp(options: AppOptions): App {
   const dailyRates = new DailyRates(database, rates, (error) => log.error(error));
   const outboxRounds = new OutboxRounds(outbox, (error) => log.error(error));
   const housekeeping = new Housekeeping(database, (error) => log.error(error));
-  return { express: app, jobs, gauges, markets, dailyRates, outboxRounds, housekeeping };
+  return {
+    express: app,
+    mounted: mount.mounted,
+    jobs,
+    gauges,
+    markets,
+    dailyRates,
+    outboxRounds,
+    housekeeping,
+  };
 }
 
 function securityHeaders(): RequestHandler {

@@ -39,6 +39,9 @@ const NOBODY: Person = { id: '', name: '', email: '', role: 'reader' };
 export type PersonOf = (request: Request) => Promise<Person | undefined>;
 
 export class Mount {
+  /** every route that is there, by method and path, and whether it only reads */
+  readonly mounted = new Map<string, 'reads' | 'writes'>();
+
   constructor(
     readonly router: Router,
     readonly database: Database,
@@ -53,6 +56,7 @@ export class Mount {
     route: Route<P, Q, B, A>,
     handle: (call: Call<P, Q, B>) => Promise<Answered<A> | undefined>,
   ): void {
+    this.mounted.set(`${route.method} ${route.path}`, 'reads');
     this.#on(route, async (call) => {
       const answered = await handle(call);
       if (answered) await this.#send(call, route, answered);
@@ -111,6 +115,7 @@ export class Mount {
     act: (tx: Transaction, call: Call<P, Q, B>, prepared: S) => Promise<R | Answered<A>>,
     tell: ((result: R, call: Call<P, Q, B>) => Promise<Answered<A>>) | undefined,
   ): void {
+    this.mounted.set(`${route.method} ${route.path}`, 'writes');
     const told = async (result: R | Answered<A>, call: Call<P, Q, B>) => {
       const answered = tell ? await tell(result as R, call) : (result as Answered<A>);
       await answered.afterCommit?.();
