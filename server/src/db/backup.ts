@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { createGzip } from 'node:zlib';
 import { DatabaseRefused } from './migrate.ts';
-import { expandHosts } from './database.ts';
+import { expandHosts } from './hosts.ts';
 
 /**
  * Written by the database's own dump program into a file of its own; half a backup is never left lying about.

@@ -1,11 +1,19 @@
 import { spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
-import { createServer } from 'node:net';
+import { connect, createServer, type AddressInfo, type Socket } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { databaseForTest, OWNER, Visitor, intake } from '../testing/index.ts';
-import { expandHosts, migrate, NewerDatabase, NotReady, statementsOf, type Database } from './index.ts';
+import {
+  expandHosts,
+  migrate,
+  NewerDatabase,
+  NotReady,
+  openDatabase,
+  statementsOf,
+  type Database,
+} from './index.ts';
 
 let database: Database;
 let url: string;
@@ -95,6 +103,28 @@ describe('inside a transaction', () => {
     await Promise.all(Array.from({ length: 12 }, add));
     expect(await database.row('SELECT n FROM kept')).toEqual({ n: 12 });
   });
+});
+
+test('of several hosts one that answers is used, and another when it ends', async () => {
+  const real = new URL(url);
+  const through = createServer((socket) => {
+    const on = connect(Number(real.port), real.hostname);
+    socket.pipe(on).pipe(socket);
+    for (const end of [socket, on]) end.on('error', () => undefined);
+    open.add(socket);
+  });
+  const open = new Set<Socket>();
+  await new Promise<void>((resolve) => through.listen(0, '127.0.0.1', resolve));
+  const first = (through.address() as AddressInfo).port;
+  const several = openDatabase(url.replace(`@${real.host}`, `@127.0.0.1:9,127.0.0.1:${first},${real.host}`));
+  expect(await several.row('SELECT 1 AS one')).toEqual({ one: 1 });
+  // the host that was in use is gone: the next answers
+  through.close();
+  for (const socket of open) socket.destroy();
+  await several.row('SELECT 1').catch(() => undefined);
+  expect(await several.row('SELECT 2 AS two')).toEqual({ two: 2 });
+  expect(await several.transaction((tx) => tx.row('SELECT 3 AS three'))).toEqual({ three: 3 });
+  await several.close();
 });
 
 test('small things of the layer', () => {

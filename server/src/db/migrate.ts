@@ -4,7 +4,8 @@
  */
 import { createHash } from 'node:crypto';
 import { readdir, readFile } from 'node:fs/promises';
-import { errorNumber, type Database } from './database.ts';
+import type { Database } from './database.ts';
+import { errorNumber } from './hosts.ts';
 
 const FOLDER = new URL('../../migrations/', import.meta.url);
 const LOCK = 'jutbank-migrations';
