@@ -41,6 +41,7 @@ import {
   Markets,
   mountValue,
   todayIso,
+  listOfJob,
   type ComparablesJob,
 } from '../value/index.ts';
 import { mountWorth } from '../worth/index.ts';
@@ -165,11 +166,12 @@ export function createApp(options: AppOptions): App {
     {
       [COMPARABLES_JOB]: async (payload, progress) => {
         const known = referenceKnown(await library.index());
-        const { file, person } = payload as ComparablesJob;
+        const job = payload as ComparablesJob;
+        const file = await listOfJob(job);
         const result = await database.transaction((tx) =>
           importComparables(tx, file, known, {
             check: false,
-            person,
+            person: job.person,
             // how far it is must be seen while it goes on
             progress: (share) => database.apart(() => progress(share)),
           }),

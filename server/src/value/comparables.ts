@@ -31,7 +31,7 @@ import {
 } from '../http/index.ts';
 import { queueJob } from '../jobs/index.ts';
 import type { Library } from '../reference/index.ts';
-import { isCsvError, readCsv } from './csv.ts';
+import { csvInTurns, isCsvError } from './csv.ts';
 import {
   importComparables,
   referenceKnown,
@@ -65,9 +65,18 @@ const jsonRows = z.object({ rows: z.array(comparableRow).max(200_000) });
 export const COMPARABLES_JOB = 'import-comparables';
 /** What the job is given. */
 export interface ComparablesJob {
-  readonly file: RawFile;
+  /** as it came: a text is read again in less time than a hundred thousand rows are packed and unpacked */
+  readonly list: { readonly text: string; readonly mapping: Mapping | undefined } | RawFile;
+  readonly name: string;
   readonly person: string;
 }
+type Mapping = z.infer<typeof columnMapping>;
+
+/** The rows of a list that goes in as a task. */
+export const listOfJob = async ({ list, name }: ComparablesJob): Promise<RawFile> => ({
+  ...('text' in list ? await rawFromCsv(Buffer.from(list.text), list.mapping) : list),
+  name,
+});
 
 export function mountComparables(mount: Mount, library: Library, markets: Markets): void {
   const { database } = mount;
@@ -75,7 +84,7 @@ export function mountComparables(mount: Mount, library: Library, markets: Market
   mount.reads(valueRoutes.lookAtFile, async ({ request, response }) => {
     const { bytes, fields } = await upload(request, response);
     const { text, encoding } = textOf(bytes);
-    const file = readCsv(text);
+    const file = await csvInTurns(text);
     if (file.header.every((name) => name === ''))
       throw invalid([{ pointer: '/file', message: 'this file is empty: its first line names the columns' }]);
     const rows = file.rows.flatMap((row) => (isCsvError(row) ? [] : [[...row.cells]]));
@@ -112,23 +121,26 @@ export function mountComparables(mount: Mount, library: Library, markets: Market
       const known = referenceKnown(await library.index());
       if (!request.is('multipart/form-data')) {
         const body = await jsonBody(request, response);
-        return { known, file: rowsOf(body), mapped: undefined, print: JSON.stringify(body) };
+        const file = rowsOf(body);
+        return { known, file, list: file, mapped: undefined, print: JSON.stringify(body) };
       }
       const uploaded = await upload(request, response);
       const mapping = mappingIn(uploaded.fields);
+      const file = await rawFromCsv(uploaded.bytes, mapping);
       return {
         known,
-        file: { ...rawFromCsv(uploaded.bytes, mapping), name: uploaded.name },
-        mapped: mapping && { mapping, header: readCsv(textOf(uploaded.bytes).text).header },
+        file: { ...file, name: uploaded.name },
+        list: { text: textOf(uploaded.bytes).text, mapping },
+        mapped: mapping && { mapping, header: file.written },
         print: uploaded.print,
       };
     },
-    async (tx, { query, person }, { file, known, mapped }) => {
+    async (tx, { query, person }, { file, list, known, mapped }) => {
       const check = query.check === '1';
       // a mapping is remembered once rows go in by it
       if (mapped && !check) await rememberMapping(tx, mapped.header, mapped.mapping);
       if (!check && file.rows.length > ROWS_AT_ONCE) {
-        const job: ComparablesJob = { file, person: person.name };
+        const job: ComparablesJob = { list, name: file.name ?? 'rows', person: person.name };
         const id = await queueJob(tx, COMPARABLES_JOB, job, person.id);
         return answer({ job: id }, { status: 202, headers: { Location: `/api/v1/jobs/${id}` } });
       }

@@ -1,12 +1,13 @@
 /** Many comparables at once: good rows go in, bad ones are told with their line and column. */
 import { REQUIRED_COLUMNS, type ComparablesImportAnswer, type RowError } from '@jutbank/contract/value';
+import { setImmediate as turn } from 'node:timers/promises';
 import iconv from 'iconv-lite';
 import { ulid } from 'ulid';
 import type { ReferenceIndex } from '@jutbank/core/bench';
 import { rowReader, type ColumnMapping } from '@jutbank/core/value';
 import type { Transaction } from '../db/index.ts';
 import { invalid } from '../http/index.ts';
-import { isCsvError, readCsv } from './csv.ts';
+import { csvInTurns, isCsvError } from './csv.ts';
 import { nearSameFinder } from './nearSame.ts';
 import { normaliseRow, todayIso, type CellProblem, type Known, type NormalRow } from './normalise.ts';
 import { insertComparables, knownHashes, nowCounted } from './queries.ts';
@@ -17,6 +18,8 @@ export interface RawRow {
 }
 export interface RawFile {
   readonly header: readonly string[];
+  /** the header as it stands in the file */
+  readonly written: readonly string[];
   readonly decimalComma: boolean;
   readonly rows: readonly RawRow[];
   readonly errors: readonly RowError[];
@@ -43,7 +46,7 @@ const MARK_BE = Buffer.from([0xfe, 0xff]);
  * @param mapping how somebody else's columns are read; without one the file is in Jutbank's own, in UTF-8
  * @throws 422 when the file is not text, or lacks a column that it must have
  */
-export function rawFromCsv(bytes: Buffer, mapping?: ColumnMapping): RawFile {
+export async function rawFromCsv(bytes: Buffer, mapping?: ColumnMapping): Promise<RawFile> {
   if (!mapping) {
     try {
       new TextDecoder('utf-8', { fatal: true }).decode(bytes);
@@ -51,7 +54,7 @@ export function rawFromCsv(bytes: Buffer, mapping?: ColumnMapping): RawFile {
       throw invalid([{ pointer: '/file', message: 'this file is not UTF-8 text; save it as CSV in UTF-8' }]);
     }
   }
-  const file = readCsv(textOf(bytes).text);
+  const file = await csvInTurns(textOf(bytes).text);
   if (!mapping) needColumns(file.header);
   else
     needColumns([
@@ -65,7 +68,8 @@ export function rawFromCsv(bytes: Buffer, mapping?: ColumnMapping): RawFile {
   const errors: RowError[] = [];
   const rows: RawRow[] = [];
   const read = mapping && rowReader(mapping);
-  for (const row of file.rows) {
+  for (const [n, row] of file.rows.entries()) {
+    if (n % TURN_EVERY === 0) await turn();
     if (isCsvError(row))
       errors.push({
         line: row.line,
@@ -82,7 +86,7 @@ export function rawFromCsv(bytes: Buffer, mapping?: ColumnMapping): RawFile {
   // an error in a mapped column is told at the column of the file it was read from
   const ours = new Map(Object.entries(mapping?.columns ?? {}));
   const header = file.header.map((name) => ours.get(name) ?? name);
-  return { header, decimalComma: !mapping && file.separator !== ',', rows, errors };
+  return { header, written: file.header, decimalComma: !mapping && file.separator !== ',', rows, errors };
 }
 
 export function rawFromRows(rows: readonly Readonly<Record<string, string | number | null>>[]): RawFile {
@@ -90,6 +94,7 @@ export function rawFromRows(rows: readonly Readonly<Record<string, string | numb
   if (rows.length > 0) needColumns(header);
   return {
     header,
+    written: header,
     decimalComma: false,
     errors: [],
     rows: rows.map((row, i) => ({
@@ -120,6 +125,9 @@ export const referenceKnown = (index: ReferenceIndex): Known => ({
 });
 
 const STEP = 2000;
+const MOST_LOOKED_OVER = 20_000;
+/** So many rows are read before somebody else has a turn: about ten milliseconds. */
+const TURN_EVERY = 200;
 
 /** @param progress is told the share done, and may throw to stop: then nothing has gone in */
 export async function importComparables(
@@ -146,7 +154,8 @@ export async function importComparables(
   let rejected = file.errors.length;
   for (let at = 0; at < file.rows.length; at += STEP) {
     const good: NormalRow[] = [];
-    for (const { line, cells } of file.rows.slice(at, at + STEP)) {
+    for (const [n, { line, cells }] of file.rows.slice(at, at + STEP).entries()) {
+      if (n % TURN_EVERY === 0) await turn();
       const { row, errors: wrong, warnings: odd } = normaliseRow(cells, known, file.decimalComma);
       errors.push(...wrong.map((problem) => told(line, problem)));
       if (!row) {
@@ -167,7 +176,9 @@ export async function importComparables(
       );
       added += good.length - there.size;
       alreadyKnown += there.size;
-      const near = await findNearSame(good.filter((row) => !there.has(row.hash)));
+      // a person looks over what is told; nobody looks over a hundred thousand rows
+      const near =
+        at < MOST_LOOKED_OVER ? await findNearSame(good.filter((row) => !there.has(row.hash))) : [];
       warnings.push(...near.map(({ line, ...problem }) => told(line, problem)));
     } else {
       const result = await insertComparables(tx, good, { importId });

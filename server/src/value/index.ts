@@ -1,4 +1,4 @@
-export { COMPARABLES_JOB, type ComparablesJob } from './comparables.ts';
+export { COMPARABLES_JOB, listOfJob, type ComparablesJob } from './comparables.ts';
 export { mountValue } from './routes.ts';
 export { importComparables, referenceKnown } from './importComparables.ts';
 export { answerEstimate, MarketOnDay, Markets, subjectAsked, VENUE_OF_SHOP } from './market.ts';

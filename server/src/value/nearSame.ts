@@ -1,4 +1,5 @@
 /** Before a list goes in: rows that look like a sale known already, or told by another line, but for one cell. */
+import { setImmediate as turn } from 'node:timers/promises';
 import { changedCell, type RowCells } from '@jutbank/core/value';
 import type { Queries } from '../db/index.ts';
 import type { CellProblem, NormalRow } from './normalise.ts';
@@ -46,7 +47,8 @@ export function nearSameFinder(
         remember(sale);
       }
     const found: (CellProblem & { line: number })[] = [];
-    for (const sale of listed) {
+    for (const [n, sale] of listed.entries()) {
+      if (n % TURN_EVERY === 0) await turn();
       const like = twinOf(sale, before);
       if (like) found.push({ line: sale.line, ...like });
       remember(sale);
@@ -55,8 +57,10 @@ export function nearSameFinder(
   };
 }
 
+/** So many rows are looked through before somebody else has a turn. */
+const TURN_EVERY = 100;
 /** Most sales a row is held against: a day on which thousands were sold tells nothing by itself. */
-const MOST_HELD_AGAINST = 400;
+const MOST_HELD_AGAINST = 60;
 
 function twinOf(sale: Sale, before: ReadonlyMap<string, readonly Sale[]>): CellProblem | undefined {
   for (const key of keysOf(sale))

@@ -6,7 +6,7 @@ import { valueRoutes, type RatesKnown, type RatesStored } from '@jutbank/contrac
 import { raiseRevision, type Database, type Queries, type Transaction } from '../db/index.ts';
 import { answer, HttpProblem, invalid, uploads, type Mount } from '../http/index.ts';
 import { findShop, shopOf, worthSettingsOf } from '../shop/index.ts';
-import { isCsvError, readCsv } from './csv.ts';
+import { csvInTurns, isCsvError } from './csv.ts';
 import { textOf } from './importComparables.ts';
 import { todayIso } from './normalise.ts';
 
@@ -74,7 +74,7 @@ export function mountRates(mount: Mount, source: RateSource): void {
     valueRoutes.importRates,
     async ({ request, response }) => {
       const upload = await uploadedList(request, response);
-      const file = readCsv(textOf(upload.bytes).text);
+      const file = await csvInTurns(textOf(upload.bytes).text);
       const rows = file.rows.flatMap((row) => (isCsvError(row) ? [] : [row]));
       const read = readRateList(file.header, rows, file.separator !== ',', todayIso());
       if (!read)

@@ -7,17 +7,22 @@ export type RowCells = Readonly<Record<string, string>>;
 const SALE_BY: ReadonlySet<string> = new Set(['sale_date', 'price', 'currency', 'pattern']);
 /** So many cells must agree beside a changed day, price or pattern: shops do sell two alike pieces on one day. */
 const AGREE_FROM = 8;
-const AS_LISTED = / as listed$/;
+const asListed = (column: string): boolean => column.endsWith(' as listed');
 
 /** @returns the one column in which two rows differ; undefined where it is none, more, or too little agrees */
 export function changedCell(one: RowCells, other: RowCells): string | undefined {
   let changed: string | undefined;
   let agree = 0;
-  for (const column of new Set([...Object.keys(one), ...Object.keys(other)])) {
-    if (AS_LISTED.test(column)) continue;
-    if (Object.hasOwn(one, column) && Object.hasOwn(other, column) && one[column] === other[column]) agree++;
+  for (const column in one) {
+    if (asListed(column)) continue;
+    if (Object.hasOwn(other, column) && one[column] === other[column]) agree++;
     else if (changed === undefined) changed = column;
     else return undefined;
+  }
+  for (const column in other) {
+    if (Object.hasOwn(one, column) || asListed(column)) continue;
+    if (changed !== undefined) return undefined;
+    changed = column;
   }
   return changed !== undefined && SALE_BY.has(changed) && agree < AGREE_FROM ? undefined : changed;
 }
