@@ -14,7 +14,7 @@ import type { SearchHit } from '@jutbank/contract/shop';
 import { Gauges, mountBench, type GaugeAddress } from '../bench/index.ts';
 import { mountCondition } from '../condition/index.ts';
 import type { Database } from '../db/index.ts';
-import { HttpProblem, Mount, problemOf, Room, sendProblem } from '../http/index.ts';
+import { HttpProblem, Mount, problemOf, Room, sendProblem, UPLOADS } from '../http/index.ts';
 import { mountIntake, mountLots, PictureStore, Readers, searchWords } from '../intake/index.ts';
 import { JobRunner } from '../jobs/index.ts';
 import { mountListing } from '../listing/index.ts';
@@ -91,6 +91,8 @@ export function createApp(options: AppOptions): App {
   const app = express();
   app.disable('x-powered-by');
   app.set('etag', false);
+  const uploads = join(options.dataDir, 'uploads');
+  app.set(UPLOADS, uploads);
   if (options.trustProxy !== undefined) app.set('trust proxy', options.trustProxy);
   app.use(
     pinoHttp({
@@ -186,7 +188,7 @@ export function createApp(options: AppOptions): App {
   );
   const dailyRates = new DailyRates(database, rates, (error) => log.error(error));
   const outboxRounds = new OutboxRounds(outbox, (error) => log.error(error));
-  const housekeeping = new Housekeeping(database, (error) => log.error(error));
+  const housekeeping = new Housekeeping(database, uploads, (error) => log.error(error));
   return {
     express: app,
     mounted: mount.mounted,

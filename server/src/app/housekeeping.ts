@@ -1,12 +1,13 @@
 /** What nobody will ask for again goes: keys, sessions, counters, finished tasks, errands that were told. */
 import type { Database } from '../db/index.ts';
-import { sweepKeys } from '../http/index.ts';
+import { sweepKeys, sweepUploads } from '../http/index.ts';
 import { sweepSessions } from '../shop/index.ts';
 
 const EVERY_MS = 10 * 60_000;
 const KEEP_DAYS = 14;
 
-export async function sweep(database: Database): Promise<void> {
+export async function sweep(database: Database, uploads: string): Promise<void> {
+  await sweepUploads(uploads);
   await sweepKeys(database);
   await sweepSessions(database);
   await database.run('DELETE FROM rate_counter WHERE resets_at < UTC_TIMESTAMP(3)');
@@ -25,12 +26,14 @@ export class Housekeeping {
 
   constructor(
     readonly database: Database,
+    /** where files lie that come in */
+    readonly uploads: string,
     readonly onError: (error: unknown) => void,
   ) {}
 
   start(): void {
     const turn = () => {
-      sweep(this.database).catch(this.onError);
+      sweep(this.database, this.uploads).catch(this.onError);
     };
     turn();
     this.#timer = setInterval(turn, EVERY_MS);

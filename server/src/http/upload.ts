@@ -1,11 +1,19 @@
-/** Files that come with a request: one part called `file`, held in memory, no larger than the route allows. */
-import { createHash } from 'node:crypto';
+/**
+ * Files that come with a request: one part called `file`, written to the disk as it comes in, no larger than the route
+ * allows. It is gone once the request is answered.
+ */
+import { createHash, randomUUID } from 'node:crypto';
+import { createReadStream } from 'node:fs';
+import { mkdir, readdir, readFile, rm, stat } from 'node:fs/promises';
+import { join } from 'node:path';
 import type { Request, RequestHandler, Response } from 'express';
 import multer from 'multer';
 import { HttpProblem, invalid } from './problem.ts';
 
 export interface UploadedFile {
-  readonly bytes: Buffer;
+  /** where it lies while the request lasts */
+  readonly path: string;
+  readonly size: number;
   readonly name: string;
   /** the other parts, as text */
   readonly fields: Readonly<Record<string, string>>;
@@ -14,6 +22,26 @@ export interface UploadedFile {
 }
 
 const MOST_FIELDS = 20;
+/** The setting of the application that names the folder in which uploads lie. */
+export const UPLOADS = 'uploads';
+const LEFT_BEHIND_MS = 86_400_000;
+
+export const bytesOf = ({ path }: Pick<UploadedFile, 'path'>): Promise<Buffer> => readFile(path);
+
+/** What a killed server left behind. */
+export async function sweepUploads(folder: string): Promise<void> {
+  for (const name of await readdir(folder).catch(() => [])) {
+    const path = join(folder, name);
+    const written = await stat(path).catch(() => undefined);
+    if (written && Date.now() - written.mtimeMs > LEFT_BEHIND_MS) await rm(path, { force: true });
+  }
+}
+
+async function printOf(path: string, beside: string): Promise<string> {
+  const hash = createHash('sha256').update(beside);
+  for await (const part of createReadStream(path)) hash.update(part as Buffer);
+  return hash.digest('hex');
+}
 
 /** What multipart parsers throw at broken input is the sender's fault; limits are told by their kind. */
 function unreadable(error: unknown): unknown {
@@ -37,7 +65,16 @@ export function uploads(
   what: string,
 ): (request: Request, response: Response) => Promise<UploadedFile> {
   const upload: RequestHandler = multer({
-    storage: multer.memoryStorage(),
+    storage: multer.diskStorage({
+      destination: (request, _file, done) => {
+        const folder = request.app.get(UPLOADS) as string;
+        mkdir(folder, { recursive: true }).then(
+          () => done(null, folder),
+          (error: Error) => done(error, folder),
+        );
+      },
+      filename: (_request, _file, done) => done(null, randomUUID()),
+    }),
     limits: { fileSize: most, files: 1, fields: MOST_FIELDS },
     defParamCharset: 'utf8',
   }).single('file');
@@ -45,19 +82,18 @@ export function uploads(
     await through(upload, request, response).catch((error: unknown) => {
       throw unreadable(error);
     });
-    if (!request.file)
-      throw invalid([{ pointer: '/file', message: `choose ${what}: the part is called “file”` }]);
+    const { file } = request;
+    if (!file) throw invalid([{ pointer: '/file', message: `choose ${what}: the part is called “file”` }]);
+    response.once('close', () => void rm(file.path, { force: true }).catch(() => undefined));
     const fields = Object.entries((request.body ?? {}) as Record<string, unknown>).flatMap(([name, value]) =>
       typeof value === 'string' ? [[name, value] as const] : [],
     );
     return {
-      bytes: request.file.buffer,
-      name: request.file.originalname,
+      path: file.path,
+      size: file.size,
+      name: file.originalname,
       fields: Object.fromEntries(fields),
-      print: createHash('sha256')
-        .update(JSON.stringify([request.file.originalname, fields]))
-        .update(request.file.buffer)
-        .digest('hex'),
+      print: await printOf(file.path, JSON.stringify([file.originalname, fields])),
     };
   };
 }

@@ -6,7 +6,7 @@ import sharp from 'sharp';
 import { ulid } from 'ulid';
 import type { Person } from '@jutbank/contract/shop';
 import type { Transaction } from '../db/index.ts';
-import { HttpProblem, invalid, uploads } from '../http/index.ts';
+import { HttpProblem, invalid, uploads, type UploadedFile } from '../http/index.ts';
 import { changePiece } from './change.ts';
 import type { PieceRecord } from './record.ts';
 
@@ -30,9 +30,9 @@ export class PictureStore {
   }
 
   /** @throws 415 or 422 when the bytes are not a picture; 507-like conditions surface as 500 with nothing kept */
-  async keep(bytes: Buffer): Promise<StoredPicture> {
-    if (bytes.length === 0) throw invalid([{ pointer: '/file', message: 'this file is empty' }]);
-    const image = sharp(bytes, { limitInputPixels: MOST_PIXELS, failOn: 'error' });
+  async keep({ path, size }: Pick<UploadedFile, 'path' | 'size'>): Promise<StoredPicture> {
+    if (size === 0) throw invalid([{ pointer: '/file', message: 'this file is empty' }]);
+    const image = sharp(path, { limitInputPixels: MOST_PIXELS, failOn: 'error' });
     const format = await image.metadata().then(
       (meta) => meta.format,
       () => undefined,

@@ -299,9 +299,10 @@ export function mountIntake(mount: Mount, readers: Readers, markets: Markets, pi
   mount.preparedWrites(
     intakeRoutes.addPicture,
     async ({ request, response }) => {
-      const { bytes, fields, print } = await uploadedPicture(request, response);
+      const uploaded = await uploadedPicture(request, response);
+      const { fields, print } = uploaded;
       return {
-        stored: await pictures.keep(bytes),
+        stored: await pictures.keep(uploaded),
         caption: (fields.caption ?? '').trim().slice(0, 200),
         print,
       };

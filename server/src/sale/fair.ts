@@ -64,9 +64,9 @@ export function mountFair(mount: Mount, markets: Markets, pictures: PictureStore
   mount.preparedWrites(
     fairRoutes.addFairPicture,
     async ({ params, request, response }) => {
-      const { bytes, print } = await uploadedPicture(request, response);
+      const uploaded = await uploadedPicture(request, response);
       if (!(await fairNoteById(database, params.id))) throw notFound('note');
-      return { stored: await pictures.keep(bytes), print };
+      return { stored: await pictures.keep(uploaded), print: uploaded.print };
     },
     async (tx, { params, person }, { stored }) => {
       const first = await tx.run('UPDATE fair_note SET picture = ? WHERE id = ? AND picture IS NULL', [

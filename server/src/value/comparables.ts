@@ -16,6 +16,7 @@ import {
 import type { Transaction } from '../db/index.ts';
 import {
   answer,
+  bytesOf,
   conflict,
   decodeCursor,
   HttpProblem,
@@ -82,8 +83,8 @@ export function mountComparables(mount: Mount, library: Library, markets: Market
   const { database } = mount;
 
   mount.reads(valueRoutes.lookAtFile, async ({ request, response }) => {
-    const { bytes, fields } = await upload(request, response);
-    const { text, encoding } = textOf(bytes);
+    const { path, fields } = await upload(request, response);
+    const { text, encoding } = textOf(await bytesOf({ path }));
     const file = await csvInTurns(text);
     if (file.header.every((name) => name === ''))
       throw invalid([{ pointer: '/file', message: 'this file is empty: its first line names the columns' }]);
@@ -126,11 +127,12 @@ export function mountComparables(mount: Mount, library: Library, markets: Market
       }
       const uploaded = await upload(request, response);
       const mapping = mappingIn(uploaded.fields);
-      const file = await rawFromCsv(uploaded.bytes, mapping);
+      const bytes = await bytesOf(uploaded);
+      const file = await rawFromCsv(bytes, mapping);
       return {
         known,
         file: { ...file, name: uploaded.name },
-        list: { text: textOf(uploaded.bytes).text, mapping },
+        list: { text: textOf(bytes).text, mapping },
         mapped: mapping && { mapping, header: file.written },
         print: uploaded.print,
       };

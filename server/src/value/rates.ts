@@ -4,7 +4,7 @@ import { readRateList } from '@jutbank/core/value';
 import type { ExchangeRate } from '@jutbank/core/money';
 import { valueRoutes, type RatesKnown, type RatesStored } from '@jutbank/contract/value';
 import { raiseRevision, type Database, type Queries, type Transaction } from '../db/index.ts';
-import { answer, HttpProblem, invalid, uploads, type Mount } from '../http/index.ts';
+import { answer, bytesOf, HttpProblem, invalid, uploads, type Mount } from '../http/index.ts';
 import { findShop, shopOf, worthSettingsOf } from '../shop/index.ts';
 import { csvInTurns, isCsvError } from './csv.ts';
 import { textOf } from './importComparables.ts';
@@ -74,7 +74,7 @@ export function mountRates(mount: Mount, source: RateSource): void {
     valueRoutes.importRates,
     async ({ request, response }) => {
       const upload = await uploadedList(request, response);
-      const file = await csvInTurns(textOf(upload.bytes).text);
+      const file = await csvInTurns(textOf(await bytesOf(upload)).text);
       const rows = file.rows.flatMap((row) => (isCsvError(row) ? [] : [row]));
       const read = readRateList(file.header, rows, file.separator !== ',', todayIso());
       if (!read)
