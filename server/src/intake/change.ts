@@ -54,6 +54,11 @@ export async function changePiece(
   return after;
 }
 
+/** Whoever decides on a piece stands in line with whoever changes it. @throws 404 */
+export async function lockPiece(tx: Transaction, id: string): Promise<void> {
+  if (!(await tx.row('SELECT id FROM piece WHERE id = ? FOR UPDATE', [id]))) throw notFound('piece');
+}
+
 export async function pieceRecord(db: Queries, id: string): Promise<PieceRecord> {
   const record = (await loadPieces(db, [id]))[0];
   if (!record) throw notFound('piece');

@@ -1,6 +1,6 @@
 export { mountLots } from './lots.ts';
 export { mountIntake, searchWords } from './routes.ts';
-export { changePiece, dayBounds, pieceRecord } from './change.ts';
+export { changePiece, dayBounds, lockPiece, pieceRecord } from './change.ts';
 export { alterationsOf, measuresInWords, priceState, Readers, subjectOf, trailRecord } from './readings.ts';
 export {
   assessPiece,

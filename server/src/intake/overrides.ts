@@ -11,7 +11,7 @@ import {
 import type { Queries } from '../db/index.ts';
 import { answer, conflict, invalid, notFound, type Mount } from '../http/index.ts';
 import { appendLedger } from '../provenance/index.ts';
-import { pieceRecord } from './change.ts';
+import { lockPiece, pieceRecord } from './change.ts';
 import type { Readers } from './readings.ts';
 
 export function mountOverrides(mount: Mount, readers: Readers): void {
@@ -47,7 +47,7 @@ export function mountOverrides(mount: Mount, readers: Readers): void {
     ({ params }) => worthOf(params.id),
     async (tx, { params, body, person }, { worth }) => {
       // a correction and a sale of the same piece stand in line
-      await tx.row('SELECT id FROM piece WHERE id = ? FOR UPDATE', [params.id]);
+      await lockPiece(tx, params.id);
       const record = await pieceRecord(tx, params.id);
       if (record.sale) throw conflict('This piece is sold; its record stands as it was.');
       if (!worth?.comparables.some((row) => row.id === body.comparable))

@@ -1,10 +1,11 @@
 import { ulid } from 'ulid';
 import { cautionsFor, checkWording, writeListing } from '@jutbank/core/listing';
 import { listingRoutes, type ListingDraft } from '@jutbank/contract/listing';
-import { answer, conflict, invalid, notFound, type Answered, type Mount } from '../http/index.ts';
+import { answer, conflict, invalid, type Answered, type Mount } from '../http/index.ts';
 import {
   besideOf,
   changePiece,
+  lockPiece,
   ownPrice,
   pieceRecord,
   type PieceRecord,
@@ -103,8 +104,7 @@ export function mountListing(mount: Mount, readers: Readers, marketplace: Market
     },
     async (tx, { params, person }, arrived) => {
       // under the lock of the piece: two who fetch at once do not both keep a message
-      if (!(await tx.row('SELECT id FROM piece WHERE id = ? FOR UPDATE', [params.id])))
-        throw notFound('piece');
+      await lockPiece(tx, params.id);
       const there = await tx.rows<{ outside_id: string }>(
         'SELECT outside_id FROM market_message WHERE piece_id = ?',
         [params.id],

@@ -5,7 +5,7 @@ import { judgeOffer, type OfferJudgement } from '@jutbank/core/value';
 import { endsRoutes, type OfferRecord } from '@jutbank/contract/sale';
 import type { Queries } from '../db/index.ts';
 import { answer, conflict, invalid, type Mount } from '../http/index.ts';
-import { ownPrice, pieceRecord, type PieceRecord, type Readers } from '../intake/index.ts';
+import { lockPiece, ownPrice, pieceRecord, type PieceRecord, type Readers } from '../intake/index.ts';
 import { appendLedger } from '../provenance/index.ts';
 import { shopOf } from '../shop/index.ts';
 import type { Markets } from '../value/index.ts';
@@ -34,7 +34,7 @@ export function mountOffers(mount: Mount, readers: Readers, markets: Markets): v
     },
     async (tx, { params, body, person }, judgement) => {
       // an offer and a sale of the same piece stand in line
-      await tx.row('SELECT id FROM piece WHERE id = ? FOR UPDATE', [params.id]);
+      await lockPiece(tx, params.id);
       const record = await pieceRecord(tx, params.id);
       if (record.sale) throw conflict('This piece is sold; its record stands as it was.');
       if (body.decision === 'countered' && body.counter == null)

@@ -4,7 +4,8 @@ import { readRateList } from '@jutbank/core/value';
 import type { ExchangeRate } from '@jutbank/core/money';
 import { valueRoutes, type RatesKnown, type RatesStored } from '@jutbank/contract/value';
 import { raiseRevision, type Database, type Queries, type Transaction } from '../db/index.ts';
-import { answer, bytesOf, HttpProblem, invalid, uploads, type Mount } from '../http/index.ts';
+import { answer, bytesOf, invalid, uploads, type Mount } from '../http/index.ts';
+import { caller, Unanswered } from '../outside/index.ts';
 import { findShop, shopOf, worthSettingsOf } from '../shop/index.ts';
 import { csvInTurns, isCsvError } from './csv.ts';
 import { textOf } from './importComparables.ts';
@@ -16,7 +17,6 @@ export interface RateSource {
   between(base: string, from: string, to: string): Promise<{ source: string; rates: ExchangeRate[] }>;
 }
 
-const TIMEOUT_MS = 8000;
 const day = z.iso.date();
 const answered = z.object({
   source: z.string().min(1).max(120),
@@ -30,21 +30,20 @@ const answered = z.object({
   ),
 });
 
-export const httpRates = (url: string): RateSource => ({
-  async between(base, from, to) {
-    const query = new URLSearchParams({ base, from, to });
-    const response = await fetch(`${url}/rates?${query.toString()}`, {
-      signal: AbortSignal.timeout(TIMEOUT_MS),
-    }).catch(() => undefined);
-    const body = response?.ok ? answered.safeParse(await response.json()) : undefined;
-    if (!body?.success || body.data.base !== base)
-      throw new HttpProblem(
-        502,
-        'The source of rates does not answer. Nothing was changed; try again later.',
-      );
-    return body.data;
-  },
-});
+const NAME = 'The source of rates';
+
+export function httpRates(url: string): RateSource {
+  const call = caller(NAME, url);
+  return {
+    async between(base, from, to) {
+      const query = new URLSearchParams({ base, from, to });
+      const told = answered.safeParse(await call(`/rates?${query.toString()}`));
+      if (!told.success || told.data.base !== base)
+        throw new Unanswered(NAME, false, 'answered what nobody understands');
+      return told.data;
+    },
+  };
+}
 
 const uploadedList = uploads(8 << 20, 'a CSV file');
 const FETCHED_AT_FIRST_DAYS = 400;

@@ -3,6 +3,7 @@
  * mean. A guess from the header and the first rows, which a person corrects; then each row in Jutbank's own columns.
  */
 import { commaIsDecimal, dateIn, indexIn, numberIn, orderOf, unitBeside, type DateOrder } from './cells.ts';
+import { GRADE_WORDS } from '../comparable.ts';
 import { folded } from './fold.ts';
 import { nameKey, type NameSaid, type NamesMeant } from './naming.ts';
 import {
@@ -90,7 +91,7 @@ function agrees(column: string, cells: readonly string[]): boolean {
   return share((cell) => known(column, cell)) >= WORDS_AGREE;
 }
 
-const OWN_SCALES = ['collector', 'user', 'finish'];
+const OWN_SCALES = Object.keys(GRADE_WORDS);
 const known = (column: WordColumn, cell: string): boolean =>
   wordsIn(column, cell).some(
     (word) =>
