@@ -16,6 +16,7 @@ import {
   type Queries,
   type Transaction,
 } from '../db/index.ts';
+import { answer, type Answered } from '../http/index.ts';
 import type { Library } from '../reference/index.ts';
 import type { RuleLibrary } from '../rules/index.ts';
 import {
@@ -27,7 +28,7 @@ import {
   type Markets,
 } from '../value/index.ts';
 import { assessPiece, isSealed, type Assessment } from './assess.ts';
-import { progressOf } from './change.ts';
+import { pieceRecord, progressOf } from './change.ts';
 import { costOf } from './costs.ts';
 import { seenBefore } from './numbers.ts';
 import type { PieceRecord } from './record.ts';
@@ -296,6 +297,12 @@ export class Readers {
       return own ? [slipOf(record, own)] : [];
     });
   }
+
+  /** The sheet as a change of it is answered, with the version that the next one is made against. */
+  readonly tellSheet = async ({ id }: { readonly id: string }): Promise<Answered<PieceSheet>> => {
+    const record = await pieceRecord(this.database, id);
+    return answer(await this.sheet(record), { etag: `"v${record.version}"` });
+  };
 
   async sheet(record: PieceRecord): Promise<PieceSheet> {
     const readings = (await this.readings([record])).get(record.id);

@@ -13,7 +13,6 @@ import {
   invalid,
   notFound,
   pageOf,
-  type Answered,
   type Call,
   type Mount,
 } from '../http/index.ts';
@@ -32,10 +31,7 @@ const SLIPS_PER_GROUP = 12;
 
 export function mountIntake(mount: Mount, readers: Readers, markets: Markets, pictures: PictureStore): void {
   const { database } = mount;
-  const tellSheet = async ({ id }: { id: string }): Promise<Answered<PieceSheet>> => {
-    const record = await pieceRecord(database, id);
-    return answer(await readers.sheet(record), { etag: `"v${record.version}"` });
-  };
+  const { tellSheet } = readers;
 
   mount.reads(intakeRoutes.tray, async () => answer(await trayOf(database, readers, markets)));
 

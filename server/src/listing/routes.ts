@@ -17,10 +17,7 @@ import { factsOf } from './facts.ts';
 
 export function mountListing(mount: Mount, readers: Readers, marketplace: Marketplace, outbox: Outbox): void {
   const { database } = mount;
-  const tellSheet = async ({ id }: { id: string }): Promise<Answered<unknown>> => {
-    const record = await pieceRecord(database, id);
-    return answer(await readers.sheet(record), { etag: `"v${record.version}"` });
-  };
+  const { tellSheet } = readers;
   /** What was decided is told to the marketplace at once if it can be; if not, by and by. */
   const sendAndTell = async ({ id }: { id: string }): Promise<Answered<unknown>> => {
     await outbox.deliver(id);
