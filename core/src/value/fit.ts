@@ -8,19 +8,11 @@ import { stretchOf } from './calibrate.ts';
 import type { Asked, ExcludedSale, FittedMarket, Suspect } from './fitted.ts';
 import { Columns, describeSale, type ColumnPlan, type Sparse } from './columns.ts';
 import { freshNoise, NOISE_GROUPS, nextNoise, noiseLevels, scaleAt, soundness, type Noise } from './noise.ts';
-import {
-  inverse,
-  rowsOf,
-  solve,
-  stepSd,
-  type Demand,
-  type Deviations,
-  type Rows,
-  type Solution,
-} from './normal.ts';
+import { rowsOf, solve, stepSd, type Demand, type Deviations, type Rows, type Solution } from './normal.ts';
 import { covarianceOf, folded, spreadOut, variancesOf, type Touched } from './predict.ts';
 import { VALUE_ENGINE_VERSION, VALUE_SETTINGS, type ValueSettings } from './settings.ts';
 import { studentDensityAt0 } from './studentT.ts';
+import { inverse } from './symmetric.ts';
 import { nextTails } from './tails.ts';
 
 /** A market shows no more of them. */

@@ -3,6 +3,7 @@
  * variants meet no other variant, so their block is diagonal and the rest is small whatever the number of variants.
  */
 import type { Column, ColumnPlan, Sparse, Walk } from './columns.ts';
+import { factorise, substitute } from './symmetric.ts';
 
 /** Prices in columns, one after the other, as flat lists. */
 export interface Rows {
@@ -198,64 +199,4 @@ function priors(a: Float64Array, b: Float64Array, plan: ColumnPlan, sd: Deviatio
     add(j, j, precision);
     b[j] = (b[j] ?? 0) + precision * column.prior.mean;
   });
-}
-
-/** A = LLᵀ in place, lower triangle, row by row. @throws when A is not positive definite */
-export function factorise(a: Float64Array, p: number): void {
-  for (let j = 0; j < p; j++) {
-    const rowJ = j * p;
-    for (let k = 0; k <= j; k++) {
-      const rowK = k * p;
-      let sum = a[rowJ + k] ?? 0;
-      for (let n = 0; n < k; n++) sum -= (a[rowJ + n] ?? 0) * (a[rowK + n] ?? 0);
-      if (j === k) {
-        if (!(sum > 0)) throw new RangeError('the price regression is not positive definite');
-        a[rowJ + j] = Math.sqrt(sum);
-      } else a[rowJ + k] = sum / (a[rowK + k] ?? 0);
-    }
-  }
-}
-
-export function substitute(factor: Float64Array, p: number, right: Float64Array): Float64Array {
-  const x = Float64Array.from(right);
-  for (let j = 0; j < p; j++) {
-    let sum = x[j] ?? 0;
-    for (let n = 0; n < j; n++) sum -= (factor[j * p + n] ?? 0) * (x[n] ?? 0);
-    x[j] = sum / (factor[j * p + j] ?? 0);
-  }
-  for (let j = p - 1; j >= 0; j--) {
-    const v = (x[j] ?? 0) / (factor[j * p + j] ?? 0);
-    x[j] = v;
-    for (let n = 0; n < j; n++) x[n] = (x[n] ?? 0) - (factor[j * p + n] ?? 0) * v;
-  }
-  return x;
-}
-
-/** A⁻¹, full and symmetric, from A = LLᵀ. */
-export function inverse(factor: Float64Array, p: number): Float64Array {
-  // L⁻¹, lower, row by row
-  const l = new Float64Array(p * p);
-  for (let j = 0; j < p; j++) {
-    const rowJ = j * p;
-    const d = 1 / (factor[rowJ + j] ?? 0);
-    for (let n = 0; n < j; n++) {
-      const f = (factor[rowJ + n] ?? 0) * d;
-      if (f === 0) continue;
-      const rowN = n * p;
-      for (let k = 0; k <= n; k++) l[rowJ + k] = (l[rowJ + k] ?? 0) - f * (l[rowN + k] ?? 0);
-    }
-    l[rowJ + j] = d;
-  }
-  const out = new Float64Array(p * p);
-  for (let n = 0; n < p; n++) {
-    const rowN = n * p;
-    for (let j = 0; j <= n; j++) {
-      const x = l[rowN + j] ?? 0;
-      if (x === 0) continue;
-      const rowJ = j * p;
-      for (let k = 0; k <= j; k++) out[rowJ + k] = (out[rowJ + k] ?? 0) + x * (l[rowN + k] ?? 0);
-    }
-  }
-  for (let j = 0; j < p; j++) for (let k = 0; k < j; k++) out[k * p + j] = out[j * p + k] ?? 0;
-  return out;
 }
