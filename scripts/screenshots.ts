@@ -21,26 +21,26 @@ try {
   await browser.driver.get(address);
   await browser.driver.executeScript(`localStorage.setItem('jutbank.mode', '${mode}')`);
   await signIn(browser, address, DEMO);
-  const pieces = await browser.fetchJson<{ items: { id: string; stockNumber: string; title: string }[] }>(
-    '/api/v1/pieces?limit=100',
+  const pieces = await browser.fetchJson<{ items: { id: string; title: string }[] }>(
+    '/api/v1/pieces?limit=200',
   );
   const sales = await browser.fetchJson<{ items: { pieceId: string; certificateCode: string }[] }>(
     '/api/v1/sales',
   );
   const lots = await browser.fetchJson<{ items: { id: string }[] }>('/api/v1/lots');
-  const piece = (number: string) => pieces.items.find((p) => p.stockNumber === number)?.id ?? '';
+  const piece = (title: string) => pieces.items.find((p) => p.title === title)?.id ?? '';
   const views: Record<string, string> = {
     tray: '/',
     'new-piece': '/pieces/new',
-    intake: `/pieces/${piece('HQ-0001')}/intake`,
-    bench: `/pieces/${piece('HQ-0001')}/bench`,
-    'bench-conflict': `/pieces/${piece('HQ-0003')}/bench`,
-    condition: `/pieces/${piece('HQ-0006')}/condition`,
-    worth: `/pieces/${piece('HQ-0001')}/worth`,
-    trail: `/pieces/${piece('HQ-0011')}/trail`,
-    listing: `/pieces/${piece('HQ-0022')}/listing`,
-    draft: `/pieces/${piece('HQ-0009')}/listing`,
-    sale: `/pieces/${piece('HQ-0015')}/sale`,
+    intake: `/pieces/${piece('Harbour jack, service issue?')}/intake`,
+    bench: `/pieces/${piece('Harbour jack, service issue?')}/bench`,
+    'bench-conflict': `/pieces/${piece('Harbour jack, horn, grooved, ring')}/bench`,
+    condition: `/pieces/${piece('Three-hand whittler, first stamp')}/condition`,
+    worth: `/pieces/${piece('Harbour jack, service issue?')}/worth`,
+    trail: `/pieces/${piece('Bayonet, arsenal shortened')}/trail`,
+    listing: `/pieces/${piece('Yearly knife 1990, number 88')}/listing`,
+    draft: `/pieces/${piece('Bayonet, Pattern 1 long, blued')}/listing`,
+    sale: `/pieces/${piece('Petrel, Quayside exclusive')}/sale`,
     sales: '/sales',
     reference: '/reference',
     pattern: '/reference/patterns/harbour-jack',
@@ -62,7 +62,7 @@ try {
     rates: '/rates',
     sealed: `/pieces/${pieces.items.find((p) => /sealed/i.test(p.title))?.id ?? ''}/condition`,
     // a piece that was looked at throughout
-    certificate: `/c/${sales.items.find((s) => s.pieceId === piece('HQ-0015'))?.certificateCode ?? ''}`,
+    certificate: `/c/${sales.items.find((s) => s.pieceId === piece('Petrel, Quayside exclusive'))?.certificateCode ?? ''}`,
   };
   mkdirSync(folder, { recursive: true });
   for (const [name, path] of Object.entries(views)) {

@@ -99,25 +99,10 @@ if (url === undefined) {
   url = database.current().url('jutbank');
 }
 
+const address = `http://${host}:${port}`;
+if (wantsDemo) await fillDemoOnce().catch(notEvenOnce);
 const server = await keepRunning('The server', () => startServer(url ?? ''), over).catch(notEvenOnce);
 undo.push(() => server.stop());
-const address = `http://${host}:${port}`;
-
-if (wantsDemo) {
-  const health = /** @type {{ empty: boolean }} */ (await (await fetch(`${address}/api/v1/health`)).json());
-  if (health.empty) {
-    say('filling in the demo shop');
-    const demo = spawn(process.execPath, ['--import', 'tsx', join(root, 'demo', 'src', 'main.ts'), address], {
-      cwd: root,
-      stdio: 'inherit',
-    });
-    const code = await new Promise((resolve) => demo.once('exit', resolve));
-    if (code !== 0) {
-      process.stderr.write('Filling in the demo shop failed; the message stands above.\n');
-      await stop(1);
-    }
-  }
-}
 process.stdout.write(`\n  Jutbank is ready at ${address}\n`);
 process.stdout.write(
   wantsDemo
@@ -127,12 +112,46 @@ process.stdout.write(
 process.stdout.write('  Ctrl-C stops it.\n\n');
 
 /**
+ * The demo shop and the year it has behind it, lived through its routes by a server whose clock is set. It is fitted out
+ * once for a data folder.
+ */
+async function fillDemoOnce() {
+  const done = join(dataDir, 'demo.filled');
+  if (existsSync(done)) return;
+  const clock = join(dataDir, 'clock');
+  writeFileSync(clock, '0');
+  const past = await startServer(url ?? '', clock);
+  undo.push(() => past.stop());
+  const health = /** @type {{ empty: boolean }} */ (await (await fetch(`${address}/api/v1/health`)).json());
+  if (health.empty) {
+    say('filling in the demo shop');
+    const demo = spawn(process.execPath, ['--import', 'tsx', join(root, 'demo', 'src', 'main.ts'), address], {
+      cwd: root,
+      stdio: 'inherit',
+      env: { ...process.env, JUTBANK_CLOCK: clock },
+    });
+    const code = await new Promise((resolve) => demo.once('exit', resolve));
+    if (code !== 0) {
+      process.stderr.write('Filling in the demo shop failed; the message stands above.\n');
+      await stop(1);
+    }
+  }
+  await past.stop();
+  undo.pop();
+  rmSync(clock, { force: true });
+  writeFileSync(done, '');
+}
+
+/**
  * One copy of the server, once it listens.
  * @param {string} databaseUrl
+ * @param {string} [clock] the file that says how far its clock is moved
  * @returns {Promise<{ gone: Promise<string>, stop(): Promise<void> }>}
  */
-async function startServer(databaseUrl) {
-  const child = spawn(process.execPath, ['--import', 'tsx', join(root, 'server', 'src', 'main.ts')], {
+async function startServer(databaseUrl, clock) {
+  const under = clock === undefined ? [] : ['--import', new URL('setup/clock.mjs', import.meta.url).href];
+  const main = join(root, 'server', 'src', 'main.ts');
+  const child = spawn(process.execPath, [...under, '--import', 'tsx', main], {
     cwd: root,
     detached: true,
     stdio: ['ignore', 'pipe', 'pipe'],
@@ -143,6 +162,7 @@ async function startServer(databaseUrl) {
       JUTBANK_PORT: String(port),
       JUTBANK_HOST: host,
       JUTBANK_DEMO: wantsDemo ? '1' : '0',
+      ...(clock === undefined ? {} : { JUTBANK_CLOCK: clock }),
     },
   });
   let said = '';

@@ -3,7 +3,14 @@ import { randomUUID } from 'node:crypto';
 
 export class Client {
   #cookie = '';
+  #signIn: { email: string; password: string } | undefined;
   constructor(readonly address: string) {}
+
+  /** Once signed in or set up as; a session may have run out since. */
+  async signInAgain(as = this.#signIn): Promise<void> {
+    this.#signIn = as;
+    await this.call('POST', '/session', as);
+  }
 
   async call<T>(method: string, path: string, body?: unknown, version?: number): Promise<T> {
     const form = body instanceof FormData;

@@ -88,7 +88,7 @@ export async function fillPiece(
   });
 }
 
-async function addPictures(client: Client, id: string, story: Story, luck: Chance): Promise<void> {
+export async function addPictures(client: Client, id: string, story: Story, luck: Chance): Promise<void> {
   const variant = variantOf(story);
   const pattern = demoPack.patterns?.find((p) => p.id === variant.pattern);
   const first = (feature: string) => {

@@ -4,7 +4,7 @@ import type { Client } from './client.ts';
 
 type Told = Pick<AppraisalBody, 'basis' | 'purpose' | 'intendedUser' | 'interest' | 'because'> &
   Partial<Pick<AppraisalBody, 'assumptions' | 'limiting'>> & {
-    readonly stockNumber: string;
+    readonly title: string;
     readonly daysAgo: number;
     /** what was concluded, as a share of the figure */
     readonly share: number;
@@ -12,7 +12,7 @@ type Told = Pick<AppraisalBody, 'basis' | 'purpose' | 'intendedUser' | 'interest
 
 const APPRAISALS: readonly Told[] = [
   {
-    stockNumber: 'HQ-0001',
+    title: 'Harbour jack, service issue?',
     daysAgo: 0,
     share: 1,
     basis: 'insurance-replacement',
@@ -32,7 +32,7 @@ const APPRAISALS: readonly Told[] = [
     limiting: 'Without the cord it once had; nothing is said of a set.',
   },
   {
-    stockNumber: 'HQ-0013',
+    title: 'Petrel, Storm run 0412',
     daysAgo: 45,
     share: 0.96,
     basis: 'market',
@@ -43,7 +43,7 @@ const APPRAISALS: readonly Told[] = [
       'Just under the figure: the two last sales of this run were lower than the grid, both at arm’s length and seen.',
   },
   {
-    stockNumber: 'HQ-0006',
+    title: 'Three-hand whittler, first stamp',
     daysAgo: 200,
     share: 1.04,
     basis: 'market',
@@ -54,33 +54,45 @@ const APPRAISALS: readonly Told[] = [
   },
 ];
 
-/** A piece of the shop's own, appraised for its books as of some time before it was sold. */
-export async function appraiseForTheBooks(client: Client, id: string, daysAgo: number): Promise<void> {
-  const asked = {
-    basis: 'market',
-    effectiveDate: new Date(Date.now() - daysAgo * 86_400_000).toISOString().slice(0, 10),
-    currency: 'EUR',
-  };
+/** A piece of the shop's own, appraised for its books. @returns what was concluded */
+export async function bookAppraisal(
+  client: Client,
+  id: string,
+  effectiveDate: string,
+  signature: string,
+  share = 1,
+): Promise<number> {
+  const asked = { basis: 'market', effectiveDate, currency: 'EUR' };
   const draft = await client.call<AppraisalEvidence>('POST', `/pieces/${id}/appraisals/draft`, asked);
+  const concluded = 5 * Math.max(1, Math.round((Number(draft.figure.amount) * share) / 5));
   await client.call('POST', `/pieces/${id}/appraisals`, {
     ...asked,
     known: draft.known,
     purpose: 'own-records',
     intendedUser: 'The shop',
     interest: 'The shop owns the piece.',
-    concluded: (5 * Math.max(1, Math.round(Number(draft.figure.amount) / 5))).toFixed(2),
-    because: 'As the regression says, to the nearest five.',
-    signature: 'Ines Vadder',
+    concluded: concluded.toFixed(2),
+    because:
+      share === 1
+        ? 'As the regression says, to the nearest five.'
+        : `${share > 1 ? 'Above' : 'Below'} the regression, by how it looks beside those that were sold here.`,
+    signature,
   });
+  return concluded;
 }
+/** The same as of some days ago. */
+export const appraiseForTheBooks = (client: Client, id: string, daysAgo: number): Promise<number> =>
+  bookAppraisal(
+    client,
+    id,
+    new Date(Date.now() - daysAgo * 86_400_000).toISOString().slice(0, 10),
+    'Ines Vadder',
+  );
 
 export async function appraise(client: Client, today: Date): Promise<void> {
-  const { items } = await client.call<{ items: { id: string; stockNumber: string }[] }>(
-    'GET',
-    '/pieces?limit=100',
-  );
-  for (const { stockNumber, daysAgo, share, ...told } of APPRAISALS) {
-    const piece = items.find((p) => p.stockNumber === stockNumber);
+  const { items } = await client.call<{ items: { id: string; title: string }[] }>('GET', '/pieces?limit=200');
+  for (const { title, daysAgo, share, ...told } of APPRAISALS) {
+    const piece = items.find((p) => p.title === title);
     if (!piece) continue;
     const asked = {
       basis: told.basis,

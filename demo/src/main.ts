@@ -4,8 +4,10 @@ import { fillPiece } from './fill.ts';
 import { appraise } from './fillAppraisals.ts';
 import { fillCondition } from './fillCondition.ts';
 import { fillWorth, reckoning, valueStock } from './fillWorth.ts';
+import { fillYear } from './fillYear.ts';
 import { Client } from './client.ts';
-import { demoComparables, demoRates } from './world/market.ts';
+import { Clock } from './clock.ts';
+import { DemoMarket, demoComparables, demoRates } from './world/market.ts';
 import { stories } from './world/pieces.ts';
 import { chance } from '@jutbank/core/chance';
 import { demoPack } from './world/reference.ts';
@@ -14,6 +16,9 @@ const SEED = 20260412;
 const COMPARABLES = 1500;
 /** Of them those that came in after the shop had appraised. */
 const AUTUMN = 120;
+const YEAR = 366;
+/** Days after which the next list of prices comes in. */
+const QUARTER = 90;
 
 export const DEMO_PASSWORD = 'harbour light 12';
 const people = [
@@ -22,23 +27,20 @@ const people = [
   { name: 'Jens Abbot', email: 'jens@hollinquay.example', role: 'reader' },
 ];
 
-const questions: readonly [stockNumber: string, asked: string, answer?: string][] = [
-  ['HQ-0001', 'A small “T” struck on the rear tang, upside down: whose mark?'],
-  ['HQ-0003', 'Two initials scratched under the bolster, A. V. or A. Y.'],
+const questions: readonly [title: string, asked: string, answer?: string][] = [
+  ['Harbour jack, service issue?', 'A small “T” struck on the rear tang, upside down: whose mark?'],
+  ['Harbour jack, horn, grooved, ring', 'Two initials scratched under the bolster, A. V. or A. Y.'],
   [
-    'HQ-0007',
+    'Orchard pruner, ebony',
     'The works list has a line “R.G.” beside this pattern. What does it stand for?',
     'Re-ground: returned pieces that were sold again, explained in the card of 1933.',
   ],
 ];
 
 async function askAndWatch(client: Client): Promise<void> {
-  const { items } = await client.call<{ items: { id: string; stockNumber: string }[] }>(
-    'GET',
-    '/pieces?limit=100',
-  );
-  for (const [stockNumber, asked, answer] of questions) {
-    const piece = items.find((p) => p.stockNumber === stockNumber);
+  const { items } = await client.call<{ items: { id: string; title: string }[] }>('GET', '/pieces?limit=200');
+  for (const [title, asked, answer] of questions) {
+    const piece = items.find((p) => p.title === title);
     if (!piece) continue;
     const question = await client.call<{ id: string }>('POST', `/pieces/${piece.id}/questions`, { asked });
     if (answer !== undefined) await client.call('PUT', `/questions/${question.id}`, { answer });
@@ -50,37 +52,72 @@ async function askAndWatch(client: Client): Promise<void> {
   });
 }
 
-export async function fillDemo(address: string): Promise<void> {
+/** Prices sorted by the day they fell on, from the top of the list as far as they are known by then. */
+class PriceLists {
+  readonly #rows: string[];
+  constructor(
+    readonly client: Client,
+    readonly header: string,
+    rows: readonly string[],
+  ) {
+    this.#rows = [...rows].sort();
+  }
+
+  async bringUpTo(day: string): Promise<void> {
+    // a month told without its day is known when it is over
+    const later = this.#rows.findIndex((row) => row.slice(0, 7) >= day.slice(0, 7));
+    const rows = this.#rows.splice(0, later < 0 ? this.#rows.length : later);
+    if (rows.length > 0) await this.bring(rows, `prices-to-${day}.csv`);
+  }
+
+  bring(rows: readonly string[], name: string): Promise<unknown> {
+    const csv = new FormData();
+    csv.set('file', new Blob([[this.header, ...rows].join('\n')], { type: 'text/csv' }), name);
+    return this.client.call('POST', '/comparables/import', csv);
+  }
+}
+
+/** @param clockFile how the clock of that server is set; without it the shop has no past of its own */
+export async function fillDemo(address: string, clockFile: string | undefined): Promise<void> {
   const client = new Client(address);
   const luck = chance(SEED);
   const today = new Date();
-  await client.call('POST', '/setup', {
-    shopName: 'Hollin Quay Edge Room',
-    baseCurrency: 'EUR',
-    owner: { name: 'Ines Vadder', email: 'ines@hollinquay.example', password: DEMO_PASSWORD },
-  });
+  const clock = clockFile === undefined ? undefined : new Clock(clockFile, today);
+  await clock?.set(YEAR);
+  const owner = { name: 'Ines Vadder', email: 'ines@hollinquay.example', password: DEMO_PASSWORD };
+  await client.call('POST', '/setup', { shopName: 'Hollin Quay Edge Room', baseCurrency: 'EUR', owner });
   for (const person of people) await client.call('POST', '/people', { ...person, password: DEMO_PASSWORD });
   await client.call('POST', '/reference-packs', demoPack);
   await client.call('POST', '/exchange-rates', { base: 'EUR', rates: demoRates(luck, today) });
-  await client.call('POST', '/exchange-rates/fetch', {});
   await client.call('PUT', '/worth-settings', reckoning, 0);
-  const [header = '', ...prices] = demoComparables(luck, today, COMPARABLES).split('\n');
-  const listed = (rows: readonly string[], name: string) => {
-    const csv = new FormData();
-    csv.set('file', new Blob([[header, ...rows].join('\n')], { type: 'text/csv' }), name);
-    return client.call('POST', '/comparables/import', csv);
-  };
-  await listed(prices.slice(0, -AUTUMN), 'comparables.csv');
+  const market = new DemoMarket(luck);
+  const [header = '', ...prices] = demoComparables(market, luck, today, COMPARABLES).split('\n');
+  const lists = new PriceLists(client, header, prices.slice(0, -AUTUMN));
+  const second = new Client(address);
+  await second.signInAgain({ email: 'sanna@hollinquay.example', password: DEMO_PASSWORD });
+  if (clock) {
+    await client.signInAgain(owner);
+    const appraisers = [
+      { client, name: owner.name },
+      { client: second, name: 'Sanna Merrow' },
+    ];
+    let quarter = Infinity;
+    await fillYear(clock, market, chance(SEED + 1), appraisers, async (daysAgo) => {
+      if (quarter - daysAgo < QUARTER) return;
+      quarter = daysAgo;
+      await lists.bringUpTo(clock.day(daysAgo));
+    });
+  }
+  await client.call('POST', '/exchange-rates/fetch', {});
+  await lists.bringUpTo('9999');
   for (const story of stories) await fillPiece(client, story, sharedObservations(story, luck), luck);
   await askAndWatch(client);
-  const second = new Client(address);
-  await second.call('POST', '/session', { email: people[1]?.email, password: DEMO_PASSWORD });
   await fillCondition(client, second);
   await fillWorth(client, new Set(demoPack.patterns?.map((p) => p.id)));
   await appraise(client, today);
-  await listed(prices.slice(-AUTUMN), 'autumn-results.csv');
+  await lists.bring(prices.slice(-AUTUMN), 'autumn-results.csv');
   await valueStock(client);
 }
 
 const address = process.argv[2];
-if (address !== undefined && /^https?:/.test(address)) await fillDemo(address);
+if (address !== undefined && /^https?:/.test(address)) await fillDemo(address, process.env.JUTBANK_CLOCK);

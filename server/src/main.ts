@@ -54,7 +54,8 @@ destination.on('error', () => undefined);
 const log = pino({ level: process.env.JUTBANK_LOG_LEVEL ?? 'warn' }, destination);
 process.on('unhandledRejection', (error) => log.error(error));
 
-const database = openDatabase(databaseUrl);
+// the demo's past is filled in under a clock that is set (scripts/setup/clock.mjs)
+const database = openDatabase(databaseUrl, { clock: process.env.JUTBANK_CLOCK !== undefined });
 const CONNECT_TRIES = 20;
 const CONNECT_WAIT_MS = 500;
 /** The database may come up after us; what it answers to an upgrade is final. */

@@ -1,4 +1,5 @@
 /** Factor, solution and inverse against the identity they must give, whatever the size leaves over of fours. */
+import { describe, expect, it } from '@jest/globals';
 import { chance } from '../chance/index.ts';
 import { factorise, inverse, substitute } from './symmetric.ts';
 

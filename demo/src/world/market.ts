@@ -3,6 +3,7 @@ import { SCALES } from '@jutbank/core/condition';
 import { COMPARABLE_COLUMNS } from '@jutbank/contract/value';
 import { demoPack } from './reference.ts';
 import type { Chance } from '@jutbank/core/chance';
+import type { Variant } from '@jutbank/core/reference';
 
 const BASE_PRICE: Record<string, number> = {
   'harbour-jack': 95,
@@ -77,9 +78,32 @@ function scaleQuoted(pattern: string, n: number): 'collector' | 'user' | 'finish
 const gradeAt = (scale: string, index: number): string =>
   SCALES.find((s) => s.id === scale)?.grades.find((g) => index >= g.from)?.grade ?? '';
 
+/** What one buyer pays differs so much from what the next does, on logs. */
+export const TASTES = 0.2;
+
+/** What pieces are worth here, which nobody in the demo knows. */
+export class DemoMarket {
+  readonly #effect: ReadonlyMap<string, number>;
+  constructor(chance: Chance) {
+    this.#effect = new Map(traded.map((v) => [v.id, chance.normal() * 0.18]));
+  }
+
+  readonly traded = traded;
+
+  /** ln of the middle price in euro at a fair, unaltered and without a box. @param yearsAgo prices were lower then */
+  middle(v: Variant, index: number, yearsAgo: number): number {
+    return (
+      Math.log(BASE_PRICE[v.pattern] ?? 80) +
+      (KIND_LOG[v.kind] ?? 0) +
+      (this.#effect.get(v.id) ?? 0) +
+      1.6 * (index / 100 - 0.78) -
+      0.035 * yearsAgo
+    );
+  }
+}
+
 /** @returns comparables as CSV, with asking prices, offers and a few gross errors among them */
-export function demoComparables(chance: Chance, today: Date, count: number): string {
-  const effect = new Map(traded.map((v) => [v.id, chance.normal() * 0.18]));
+export function demoComparables(market: DemoMarket, chance: Chance, today: Date, count: number): string {
   const weights = traded.map((v) => Math.log(20 + (v.made?.quantity ?? 800)));
   const total = weights.reduce((a, b) => a + b, 0);
   const pickVariant = () => {
@@ -104,14 +128,8 @@ export function demoComparables(chance: Chance, today: Date, count: number): str
       : '';
     const currency = chance.pick(['EUR', 'EUR', 'EUR', 'GBP', 'SEK', 'USD'] as const);
     const premium = venue.kind === 'auction' ? (chance.yes(0.8) ? '18' : '') : '0';
-    let log =
-      Math.log(BASE_PRICE[v.pattern] ?? 80) +
-      (KIND_LOG[v.kind] ?? 0) +
-      (effect.get(v.id) ?? 0) +
-      venue.log +
-      1.6 * (index / 100 - 0.78);
-    log +=
-      (box === 'original' ? 0.12 : 0) + (altered ? -0.18 : 0) - 0.035 * (back / 365) + chance.normal() * 0.2;
+    let log = market.middle(v, index, back / 365) + venue.log;
+    log += (box === 'original' ? 0.12 : 0) + (altered ? -0.18 : 0) + chance.normal() * TASTES;
     // those who buy to use mind condition less; every third price or so is quoted on a scale
     const scale = scaleQuoted(v.pattern, lines.length);
     if (scale === 'user') log -= 0.06 + 0.9 * (index / 100 - 0.78);

@@ -4,7 +4,7 @@ import { compileReference, identify } from '@jutbank/core/bench';
 import { checkPack, emptyContents } from '@jutbank/core/reference';
 import { referencePack } from '@jutbank/contract/reference';
 import { comparableRow, COMPARABLE_COLUMNS } from '@jutbank/contract/value';
-import { demoComparables, demoRates } from './market.ts';
+import { DemoMarket, demoComparables, demoRates } from './market.ts';
 import { sharedObservations, variantOf } from './observe.ts';
 import { stories } from './pieces.ts';
 import { chance } from '@jutbank/core/chance';
@@ -54,9 +54,13 @@ describe('the demo pieces', () => {
 });
 
 describe('the demo market', () => {
-  const lines = demoComparables(chance(3), TODAY, 320).split('\n');
+  const drawn = () => {
+    const luck = chance(3);
+    return demoComparables(new DemoMarket(luck), luck, TODAY, 320).split('\n');
+  };
+  const lines = drawn();
   test('is the same every time, of every kind, from every venue, in four currencies', () => {
-    expect(demoComparables(chance(3), TODAY, 320).split('\n')).toEqual(lines);
+    expect(drawn()).toEqual(lines);
     const rows = lines
       .slice(1)
       .map((line) =>

@@ -49,7 +49,12 @@ export class Hosts {
   readonly #pools: mysql.Pool[];
   #at = 0;
 
-  constructor(url: string, connections: number) {
+  /** @param clock what the database takes for now is what this process does, not what its own machine does */
+  constructor(
+    url: string,
+    connections: number,
+    readonly clock: boolean,
+  ) {
     this.#pools = expandHosts(url).map((uri) => {
       const pool = mysql.createPool({
         uri,
@@ -75,7 +80,9 @@ export class Hosts {
       const pool = this.#pools[at];
       if (!pool) throw new Error('no host of a database is named');
       try {
-        return await freeOf(pool);
+        const connection = await freeOf(pool);
+        if (this.clock) await connection.query('SET timestamp = ?', [Date.now() / 1000]);
+        return connection;
       } catch (error) {
         if (!isGone(error)) throw error;
         this.#next(at);

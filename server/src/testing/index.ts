@@ -33,7 +33,7 @@ export async function databaseForTest(): Promise<{
   const base = process.env.JUTBANK_TEST_DATABASE;
   if (base === undefined) throw new Error('run these tests with npm run test:db, which starts the database');
   const name = `jutbank_${randomUUID().replaceAll('-', '')}`;
-  const admin = openDatabase(`${base}jutbank`, 1);
+  const admin = openDatabase(`${base}jutbank`, { connections: 1 });
   await admin.run(`CREATE DATABASE ${name}`);
   const database = openDatabase(`${base}${name}`);
   return {

@@ -20,7 +20,7 @@ export interface FitRequest {
 export type FitReply =
   { readonly id: number; readonly fit: MarketFit } | { readonly id: number; readonly error: string };
 
-const database = openDatabase((workerData as { url: string }).url, 2);
+const database = openDatabase((workerData as { url: string }).url, { connections: 2 });
 
 /** A market that has grown by more than this since it was learned whole is learned whole again. */
 const ANEW_AFTER = 1.3;
