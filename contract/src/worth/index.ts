@@ -7,6 +7,7 @@ import {
   type Basis,
   type Cause,
   type Band,
+  type HouseStretch,
   type PointOfValue,
   type RangesHeld,
   type ValueSettings,
@@ -72,6 +73,9 @@ export const appraisalBody = appraisalDraftQuery.extend({
   signature: required(160, 'Who signs it?'),
 });
 export type AppraisalBody = z.infer<typeof appraisalBody>;
+
+/** Records from before ranges went by the house's own sales do not say it. */
+type KeptSettings = Omit<ValueSettings, 'houseStretch'> & Partial<Pick<ValueSettings, 'houseStretch'>>;
 
 export interface AppraisedRow extends EstimateRow {
   /** the cells of the sale as they were written down */
@@ -145,7 +149,7 @@ export interface AppraisalEvidence {
     at: string;
   }[];
   corrected: Money | null;
-  engine: { version: string; settings: ValueSettings; middles: Record<string, number> };
+  engine: { version: string; settings: KeptSettings; middles: Record<string, number> };
   known: z.infer<typeof knownState>;
   rules: number;
   /** records made before grounds were kept have none */
@@ -250,6 +254,8 @@ export interface TrackRecord {
     sold: Money | null;
     soldOn: string | null;
   }[];
+  /** what ranges are multiplied by since these were heard; null while there are too few */
+  house: HouseStretch | null;
 }
 
 export const worthRoutes = {

@@ -210,7 +210,7 @@ function gridFor(
   const variance = varianceOf(fitted, x) + x.beyondVariance + unlisted + fitted.sd.venue ** 2;
   const { df } = fitted.noise;
   const sales = x.variant < 0 ? 0 : (fitted.ownSales[x.variant] ?? 0);
-  const stretch = fitted.stretch[sliceOf(sales)] ?? 1;
+  const stretch = (fitted.stretch[sliceOf(sales)] ?? 1) * market.settings.houseStretch;
   const scale = (stretch * halfWidth(market.scale(described), variance, df)) / t90(df);
   return {
     rows,

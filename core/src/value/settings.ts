@@ -97,6 +97,8 @@ export const VALUE_SETTINGS = {
   share: 0.8,
   /** leave-one-out cases by which the interval's stretch is held to 1 */
   stretchHold: 120,
+  /** what ranges are multiplied by besides, from how those that the house stated have held */
+  houseStretch: 1,
   thinBelow: 3,
 } as const;
 

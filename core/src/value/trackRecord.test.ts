@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { calibrationOf, rangesHeld, shareOf, type SoldAfter } from './index.ts';
+import { calibrationOf, HEARD_FROM, houseStretchOf, rangesHeld, shareOf, type SoldAfter } from './index.ts';
 
 const sold = (price: number, more: Partial<SoldAfter> = {}): SoldAfter => ({
   low: 80,
@@ -58,4 +58,38 @@ test('probabilities by bands, each with how often it was so', () => {
     [0.95, 1, 2, 2, 0.985],
   ]);
   expect(calibrationOf([])).toEqual([]);
+});
+
+describe('how wide ranges are to be by the house’s own sales', () => {
+  const hold = { share: 0.8, stretchHold: 120 };
+  /** one after another 1 %, 2 % … of the half-range off, up and down by turns */
+  const off = (n: number, most: number, stretch = 1) =>
+    Array.from({ length: n }, (_, i) => {
+      const times = (most * (i + 1)) / n;
+      const half = Math.log(1.25) * stretch;
+      return {
+        figure: 100,
+        low: 100 / Math.exp(half),
+        high: 100 * Math.exp(half),
+        price: 100 * Math.exp((i % 2 === 0 ? 1 : -1) * times * Math.log(1.25)),
+        stretch,
+      };
+    });
+  test('a few say nothing', () => expect(houseStretchOf(off(HEARD_FROM - 1, 2), hold)).toBeUndefined());
+  test('sales that lie closer make them narrower, sales that lie farther wider, and the more the more', () => {
+    const [near, far, farther] = [off(60, 0.8), off(60, 2), off(600, 2)].map(
+      (cases) => houseStretchOf(cases, hold)?.stretch ?? NaN,
+    );
+    expect(near).toBeLessThan(0.95);
+    expect(far).toBeGreaterThan(1.1);
+    expect(farther).toBeGreaterThan(far ?? NaN);
+    expect(farther).toBeLessThan(1.6);
+  });
+  test('what held is what is left alone: eight of ten within', () =>
+    expect(houseStretchOf(off(400, 1.25), hold)?.stretch).toBeCloseTo(1, 2));
+  test('ranges that were stated wider already are measured against what the market alone said', () =>
+    expect(houseStretchOf(off(200, 2, 1.3), hold)?.stretch).toBeCloseTo(
+      houseStretchOf(off(200, 2), hold)?.stretch ?? NaN,
+      9,
+    ));
 });

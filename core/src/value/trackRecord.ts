@@ -3,6 +3,7 @@
  * settled later, what it turned down against what came after. Shares come with the range a share of so few may lie in.
  */
 import { betaPoints } from '../reference/index.ts';
+import type { ValueSettings } from './settings.ts';
 
 /** A share with its 80 % range: Jeffreys' interval, the Beta(k + ½, n − k + ½) between its 10 and 90 % points. */
 export interface Share {
@@ -43,6 +44,48 @@ export function rangesHeld(cases: readonly SoldAfter[]): RangesHeld {
     ...shareOf(cases.filter((c) => c.price >= c.low && c.price <= c.high).length, cases.length),
     ofFigure: middle(cases.map((c) => c.price / c.figure)),
     ofConcluded: middle(cases.map((c) => c.price / c.concluded)),
+  };
+}
+
+/** How ranges held that were themselves stated so many times as wide as the market alone says. */
+export interface StatedRange extends Pick<SoldAfter, 'low' | 'figure' | 'high' | 'price'> {
+  readonly stretch: number;
+}
+export interface HouseStretch {
+  readonly of: number;
+  readonly held: number;
+  /** what the market's own ranges are to be multiplied by */
+  readonly stretch: number;
+}
+/** From so many sold pieces on a house's own record is heard. */
+export const HEARD_FROM = 30;
+const [NARROWEST, WIDEST] = [0.6, 1.8] as const;
+
+/**
+ * The record of a house on top of what left-out sales of the market say: how many half-ranges off the sold ones were, at
+ * the share that a range is to hold, held to 1 by as many cases as the market's own stretch is. Undefined for too few.
+ */
+export function houseStretchOf(
+  cases: readonly StatedRange[],
+  { share, stretchHold }: Pick<ValueSettings, 'share' | 'stretchHold'>,
+): HouseStretch | undefined {
+  const of = cases.length;
+  if (of < HEARD_FROM) return undefined;
+  const times = cases
+    .map(({ low, figure, high, price, stretch }) => {
+      const half = price >= figure ? high / figure : figure / low;
+      return (stretch * Math.abs(Math.log(price / figure))) / Math.log(half);
+    })
+    .sort((a, b) => a - b);
+  // between the ranks about the share, as its own expectation lies
+  const at = Math.min(of - 1, Math.max(0, share * (of + 1) - 1));
+  const [below = 1, above = below] = [times[Math.floor(at)], times[Math.ceil(at)]];
+  const wanted = below + (above - below) * (at - Math.floor(at));
+  const trust = of / (of + stretchHold);
+  return {
+    of,
+    held: cases.filter((c) => c.price >= c.low && c.price <= c.high).length,
+    stretch: Math.exp(trust * Math.log(Math.min(WIDEST, Math.max(NARROWEST, wanted)))),
   };
 }
 

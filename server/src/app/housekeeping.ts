@@ -1,7 +1,9 @@
-/** What nobody will ask for again goes: keys, sessions, counters, finished tasks, errands that were told. */
+/** What nobody will ask for again goes: keys, sessions, counters, finished tasks, errands that were told; what the sales
+ * since have said of the house's ranges is heard. */
 import type { Database } from '../db/index.ts';
 import { sweepKeys, sweepUploads } from '../http/index.ts';
 import { sweepSessions } from '../shop/index.ts';
+import { calibrateHouse } from '../worth/index.ts';
 
 const EVERY_MS = 10 * 60_000;
 const KEEP_DAYS = 14;
@@ -33,7 +35,9 @@ export class Housekeeping {
 
   start(): void {
     const turn = () => {
-      sweep(this.database, this.uploads).catch(this.onError);
+      sweep(this.database, this.uploads)
+        .then(() => calibrateHouse(this.database))
+        .catch(this.onError);
     };
     turn();
     this.#timer = setInterval(turn, EVERY_MS);

@@ -3,6 +3,7 @@ export { mountValue } from './routes.ts';
 export { importComparables, referenceKnown } from './importComparables.ts';
 export { answerEstimate, MarketOnDay, Markets, subjectAsked, VENUE_OF_SHOP } from './market.ts';
 export { COUNTS_IN, keepReference, knownBeforeSale, type Knowledge } from './knowledge.ts';
+export { houseRecord, keepHouseRecord, settingsInUse } from './houseRecord.ts';
 export { isoDay, middlesOf } from './sales.ts';
 export { normaliseRow, todayIso } from './normalise.ts';
 export { insertComparables, knownHashes, nowCounted } from './queries.ts';

@@ -27,6 +27,7 @@ import { invalid } from '../http/index.ts';
 import type { Library } from '../reference/index.ts';
 import { shopOf, worthSettingsOf } from '../shop/index.ts';
 import { Fitter } from './fitter.ts';
+import { houseRecord, settingsInUse } from './houseRecord.ts';
 import { keptReference, knownOnDay, type Knowledge } from './knowledge.ts';
 import { comparablesByIds, loadRates, rateOn, rateUsed, type RateTable } from './queries.ts';
 import { marketReferenceOf } from './reference.ts';
@@ -48,6 +49,7 @@ interface Basis {
   readonly rates: RateOn;
   readonly base: string;
   readonly reference: MarketReference;
+  readonly settings: ValueSettings;
 }
 
 /** A market ready to be asked on one day. */
@@ -182,7 +184,7 @@ export class Markets {
   #fitting: Promise<MarketFit> | undefined;
   #lastAsked: string | undefined;
   #amended: Amended | undefined;
-  #basis: { reference: number; rates: number; basis: Promise<Basis> } | undefined;
+  #basis: { key: string; basis: Promise<Basis> } | undefined;
   #refit: { timer: NodeJS.Timeout; since: number } | undefined;
   readonly #fitter: Fitter;
 
@@ -215,8 +217,8 @@ export class Markets {
 
   /** Fitted from the beginning, so that the same knowledge always gives the same answer. */
   async asKnown(asOf: string, known: Knowledge, settings?: ValueSettings): Promise<MarketOnDay> {
-    const { reference, rules } = await revisions(this.database);
-    const key = JSON.stringify([asOf, known, settings, reference, rules]);
+    const { reference, rules, record } = await revisions(this.database);
+    const key = JSON.stringify([asOf, known, settings, reference, rules, record]);
     const found = this.#known.get(key);
     if (found) return found;
     const preparing = this.#prepareKnown(asOf, known, settings);
@@ -231,17 +233,20 @@ export class Markets {
   readonly #known = new Map<string, Promise<MarketOnDay>>();
 
   async #prepareKnown(asOf: string, known: Knowledge, settings?: ValueSettings): Promise<MarketOnDay> {
-    const [fit, table, shop, now] = await Promise.all([
+    const basis = await this.#basisOf(await revisions(this.database));
+    const [fit, table, shop] = await Promise.all([
       this.#fitter.fit(asOf, { known, settings }),
       loadRates(this.database, known.rates),
       shopOf(this.database),
-      revisions(this.database),
     ]);
     const reference =
-      known.reference === undefined
-        ? (await this.#basisOf(now)).reference
-        : await keptReference(this.database, known.reference);
-    const market = new Market(fit.fitted, reference, rateOn(table, shop.baseCurrency), settings);
+      known.reference === undefined ? basis.reference : await keptReference(this.database, known.reference);
+    const market = new Market(
+      fit.fitted,
+      reference,
+      rateOn(table, shop.baseCurrency),
+      settings ?? basis.settings,
+    );
     return new MarketOnDay(this.database, market, table, shop.baseCurrency, asOf, {
       fit,
       gathered: new Map(),
@@ -263,7 +268,7 @@ export class Markets {
 
   async #on(asOf: string): Promise<MarketOnDay> {
     const now = await revisions(this.database);
-    const key = [now.reference, now.comparables, now.rates, now.rules, asOf].join(' ');
+    const key = [now.reference, now.comparables, now.rates, now.rules, now.record, asOf].join(' ');
     const known = this.#ready.get(key);
     if (known) return known;
     const preparing = this.#prepare(now, asOf, key);
@@ -279,7 +284,7 @@ export class Markets {
   async #prepare(first: Revisions, asOf: string, key: string): Promise<MarketOnDay> {
     this.#fits ??= await storedFits(this.database);
     for (let now = first, tries = 0; tries < MOST_TRIES; tries++) {
-      const { table, rates, base, reference } = await this.#basisOf(now);
+      const { table, rates, base, reference, settings } = await this.#basisOf(now);
       for (const fit of this.#fits) {
         if (fit.rates !== now.rates || fit.rules !== now.rules) continue;
         const from = this.#lastAmended(fit, asOf, now);
@@ -313,11 +318,18 @@ export class Markets {
           fitted,
           since,
         };
-        return new MarketOnDay(this.database, new Market(fitted, reference, rates), table, base, asOf, {
-          fit,
-          gathered: this.#gatheredFor(fit, `${asOf} ${now.reference}`),
-          change: since,
-        });
+        return new MarketOnDay(
+          this.database,
+          new Market(fitted, reference, rates, settings),
+          table,
+          base,
+          asOf,
+          {
+            fit,
+            gathered: this.#gatheredFor(fit, `${asOf} ${now.reference}`),
+            change: since,
+          },
+        );
       }
       // a fit that is under way may do
       await (this.#fitting ?? this.#fit(asOf));
@@ -341,20 +353,22 @@ export class Markets {
       : { ...fit, since: { added: [], removed: [] } };
   }
 
-  /** Rates and reference as they are in a revision, read once. */
+  /** Rates, reference and the house's record as they are in a revision, read once. */
   async #basisOf(now: Revisions): Promise<Basis> {
-    const known = this.#basis;
-    if (known?.reference === now.reference && known.rates === now.rates) return known.basis;
+    const key = [now.reference, now.rates, now.record].join(' ');
+    if (this.#basis?.key === key) return this.#basis.basis;
     const basis = (async (): Promise<Basis> => {
-      const [table, shop, index] = await Promise.all([
+      const [table, shop, index, settings] = await Promise.all([
         loadRates(this.database),
         shopOf(this.database),
         this.library.index(),
+        settingsInUse(this.database),
       ]);
       return {
         table,
         rates: rateOn(table, shop.baseCurrency),
         base: shop.baseCurrency,
+        settings,
         reference: marketReferenceOf(
           index.patterns.values(),
           index.rows.map((row) => row.variant),
@@ -362,7 +376,7 @@ export class Markets {
         ),
       };
     })();
-    this.#basis = { reference: now.reference, rates: now.rates, basis };
+    this.#basis = { key, basis };
     basis.catch(() => (this.#basis = undefined));
     return basis;
   }
@@ -482,8 +496,19 @@ export async function answerEstimate(
     methods: estimate.methods.map((m) => ({ name: m.name, estimate: amount(m.estimate) })),
     thin: estimate.thin,
     supported: estimate.supported,
-    notes: [...estimate.notes],
+    notes: [...estimate.notes, ...(await houseNote(db, on))],
   };
+}
+
+/** Why ranges are not as wide as the market alone says. */
+async function houseNote(db: Queries, on: MarketOnDay): Promise<string[]> {
+  const times = on.market.settings.houseStretch;
+  if (times === 1) return [];
+  const record = await houseRecord(db);
+  const percent = Math.round(100 * Math.abs(times - 1));
+  return [
+    `The range is ${percent} % ${times > 1 ? 'wider' : 'narrower'} than the market alone says: of ${record?.of ?? 0} pieces this house appraised and sold, ${record?.held ?? 0} sold inside what was stated.`,
+  ];
 }
 
 function shownRate(on: MarketOnDay, sale: Comparable): { rate: string; date: string } | null {

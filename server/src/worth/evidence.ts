@@ -105,7 +105,7 @@ export async function appraisedFrom(
         at,
       })),
       corrected: correctedFigure(answer, corrections),
-      engine: { version: VALUE_ENGINE_VERSION, settings: VALUE_SETTINGS, middles },
+      engine: { version: VALUE_ENGINE_VERSION, settings: on.market.settings, middles },
       known: { comparables: now.comparables, rates: now.rates, reference: now.reference },
       rules: now.rules,
       grounds: await groundsOf(database, on, question),

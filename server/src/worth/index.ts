@@ -1,1 +1,2 @@
 export { mountWorth } from './routes.ts';
+export { calibrateHouse } from './trackRecord.ts';

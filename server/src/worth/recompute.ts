@@ -1,11 +1,11 @@
 /** An appraisal reckoned again: from what was known then, and from what is known now, cause by cause. */
 import { subtractMoney, type Money } from '@jutbank/core/money';
-import { CAUSES, VALUE_ENGINE_VERSION, VALUE_SETTINGS, type Cause } from '@jutbank/core/value';
+import { CAUSES, VALUE_ENGINE_VERSION, type Cause } from '@jutbank/core/value';
 import type { AppraisalRecord, Recomputed } from '@jutbank/contract/worth';
 import { revisions, type Database, type Queries } from '../db/index.ts';
 import { pieceRecord, subjectOf, type Readers } from '../intake/index.ts';
 import { canonical } from '../provenance/index.ts';
-import { middlesOf, type Markets } from '../value/index.ts';
+import { middlesOf, settingsInUse, type Markets } from '../value/index.ts';
 import { figureIn } from './evidence.ts';
 import { ratesBetween, salesBetween } from './queries.ts';
 
@@ -24,7 +24,9 @@ export async function recomputed(
   const piece = await pieceRecord(database, pieceId);
   const subjectNow =
     subjectOf(piece, await readers.assess(piece), record.figure.currency)?.subject ?? record.question.subject;
-  const { settings, middles } = record.engine;
+  const { middles } = record.engine;
+  const settings = { ...record.engine.settings, houseStretch: record.engine.settings.houseStretch ?? 1 };
+  const settingsNow = await settingsInUse(database);
   const middlesNow = middlesOf(await readers.rules.inUse());
   const { question } = record;
   const figure = (
@@ -53,19 +55,16 @@ export async function recomputed(
   await step(was.reference === now.reference, () => figure(now.comparables, now.rates, undefined, settings));
   await step(
     record.engine.version === VALUE_ENGINE_VERSION &&
-      canonical([settings, middles]) === canonical([VALUE_SETTINGS, middlesNow]),
+      canonical([settings, middles]) === canonical([settingsNow, middlesNow]),
     () => figure(now.comparables, now.rates, undefined, undefined),
   );
   await step(canonical(subjectNow) === canonical(question.subject), () =>
     figure(now.comparables, now.rates, undefined, undefined, { ...question, subject: subjectNow }),
   );
-  const told = await causesTold(
-    database,
-    record,
-    now,
-    subjectNow,
-    canonical(middles) === canonical(middlesNow),
-  );
+  const told = await causesTold(database, record, now, subjectNow, {
+    grades: canonical(middles) === canonical(middlesNow),
+    ranges: settings.houseStretch === settingsNow.houseStretch,
+  });
   return {
     recorded: record.figure,
     then,
@@ -84,7 +83,7 @@ async function causesTold(
   record: AppraisalRecord,
   now: Awaited<ReturnType<typeof revisions>>,
   subject: AppraisalRecord['question']['subject'],
-  sameGrades: boolean,
+  same: { readonly grades: boolean; readonly ranges: boolean },
 ): Promise<Record<Cause, string>> {
   const was = record.revisions;
   const sales = await salesBetween(db, was.comparables, now.comparables, record.effectiveDate);
@@ -102,7 +101,7 @@ async function causesTold(
         : `${count(now.reference - was.reference, 'change', 'changes')} of the reference`,
     engine:
       record.engine.version === VALUE_ENGINE_VERSION
-        ? `the same engine, ${VALUE_ENGINE_VERSION}${sameGrades ? '' : '; the scales of grading were changed'}`
+        ? `the same engine, ${VALUE_ENGINE_VERSION}${same.grades ? '' : '; the scales of grading were changed'}${same.ranges ? '' : '; ranges go by more of the house’s own sales'}`
         : `${record.engine.version} then, ${VALUE_ENGINE_VERSION} now`,
     piece:
       canonical(subject) === canonical(record.question.subject)

@@ -1,10 +1,17 @@
 /** What the house has said, against what came of it. */
 import { convert, money, type Money } from '@jutbank/core/money';
-import { calibrationOf, rangesHeld, type Settled, type SoldAfter } from '@jutbank/core/value';
+import {
+  calibrationOf,
+  houseStretchOf,
+  rangesHeld,
+  VALUE_SETTINGS,
+  type Settled,
+  type SoldAfter,
+} from '@jutbank/core/value';
 import type { AppraisedAndSold, Basis, TrackRecord } from '@jutbank/contract/worth';
-import type { Queries } from '../db/index.ts';
+import type { Database, Queries } from '../db/index.ts';
 import type { Readers } from '../intake/index.ts';
-import { todayIso, type Markets } from '../value/index.ts';
+import { houseRecord, keepHouseRecord, todayIso, type Markets } from '../value/index.ts';
 
 interface SoldRow {
   id: string;
@@ -80,6 +87,7 @@ export async function trackRecordOf(db: Queries, readers: Readers, markets: Mark
     probabilities: calibrationOf(await settledOf(db)),
     asks: await asksOf(db),
     declined: await declinedOf(db),
+    house: (await houseRecord(db)) ?? null,
   };
 }
 
@@ -90,6 +98,29 @@ const caseOf = (piece: AppraisedAndSold): SoldAfter => ({
   concluded: Number(piece.concluded.amount),
   price: Number(piece.sold.amount),
 });
+
+/** Lets the house's own sales say how wide its ranges are to be, once there are enough of them. */
+export async function calibrateHouse(database: Database): Promise<void> {
+  const rows = await database.rows<Record<'low' | 'figure' | 'high' | 'price' | 'stretch', string | null>>(
+    `SELECT JSON_VALUE(a.record, '$.low.amount') AS low, JSON_VALUE(a.record, '$.figure.amount') AS figure,
+       JSON_VALUE(a.record, '$.high.amount') AS high, s.price,
+       JSON_VALUE(a.record, '$.engine.settings.houseStretch') AS stretch
+     FROM appraisal a JOIN sale s ON s.piece_id = a.piece_id AND a.made_at < s.sold_at AND s.currency = a.currency
+     WHERE a.id = (SELECT MAX(b.id) FROM appraisal b WHERE b.piece_id = a.piece_id AND b.made_at < s.sold_at)
+     ORDER BY s.sold_at DESC LIMIT 2000`,
+  );
+  const told = houseStretchOf(
+    rows.map((row) => ({
+      low: Number(row.low),
+      figure: Number(row.figure),
+      high: Number(row.high),
+      price: Number(row.price),
+      stretch: Number(row.stretch ?? 1),
+    })),
+    VALUE_SETTINGS,
+  );
+  if (told) await keepHouseRecord(database, told);
+}
 
 /** Forms that an appraisal held possible, where what the piece is was confirmed after it. */
 async function settledOf(db: Queries): Promise<Settled[]> {

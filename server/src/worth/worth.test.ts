@@ -10,6 +10,7 @@ import type {
   TrackRecord,
 } from '@jutbank/contract/worth';
 import { canonical, sha256 } from '../provenance/index.ts';
+import { keepHouseRecord } from '../value/index.ts';
 import { csv, serverForTest, testPack, type TestServer } from '../testing/index.ts';
 
 let server: TestServer;
@@ -296,4 +297,22 @@ describe('once it is made', () => {
     );
     expect((await server.owner.call('GET', `/appraisals/${id}`)).body.intact).toBe(false);
   });
+});
+
+test('ranges go by how those of the house have held; the figure stays, and an earlier appraisal is reckoned as it was', async () => {
+  const earlier = (await appraise()).body as KeptAppraisal;
+  const before = (await draft()).body as AppraisalEvidence;
+  expect(await keepHouseRecord(server.database, { of: 40, held: 27, stretch: 1.2 })).toBe(true);
+  expect(await keepHouseRecord(server.database, { of: 41, held: 28, stretch: 1.203 })).toBe(false);
+  const after = (await draft()).body as AppraisalEvidence;
+  const reach = (e: AppraisalEvidence) => Math.log(Number(e.high.amount) / Number(e.low.amount));
+  expect(after.figure).toEqual(before.figure);
+  expect(reach(after) / reach(before)).toBeCloseTo(1.2, 3);
+  expect(after.notes.join(' ')).toContain('20 % wider');
+  const again = await recompute(earlier.id);
+  expect(again.agrees).toBe(true);
+  expect(again.changes.find((c) => c.cause === 'engine')?.told).toContain('more of the house’s own sales');
+  expect(sumOf(again)).toBe(again.now.amount);
+  const { house } = (await server.owner.call('GET', '/track-record')).body as TrackRecord;
+  expect(house).toEqual({ of: 40, held: 27, stretch: 1.2 });
 });

@@ -1,7 +1,7 @@
 /** How well the house has done: what it said against what came of it, with how far so few can tell. */
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import type { Band, RangesHeld, Share } from '@jutbank/core/value';
+import { HEARD_FROM, type Band, type RangesHeld, type Share } from '@jutbank/core/value';
 import type { AppraisedAndSold, Basis, TrackRecord } from '@jutbank/contract/worth';
 import { get } from '../app/api.ts';
 import { Failed, Loading } from '../app/states.tsx';
@@ -13,7 +13,7 @@ export default function TrackRecordPage() {
   const told = useQuery({ queryKey: ['track-record'], queryFn: () => get<TrackRecord>('/track-record') });
   if (told.isPending) return <Loading />;
   if (told.isError) return <Failed error={told.error} retry={() => void told.refetch()} />;
-  const { pieces, ranges, by, probabilities, asks, declined } = told.data;
+  const { pieces, ranges, by, probabilities, asks, declined, house } = told.data;
   return (
     <div className="page">
       <div className="pagehead">
@@ -36,6 +36,7 @@ export default function TrackRecordPage() {
               {far(ranges)} The middle one sold for {times(ranges.ofFigure)} its figure and{' '}
               {times(ranges.ofConcluded)} what the appraiser concluded.
             </p>
+            <p className="soft">{heardText(house)}</p>
             <SaidAndWas pieces={pieces} />
           </section>
           <section>
@@ -133,6 +134,16 @@ export default function TrackRecordPage() {
       </div>
     </div>
   );
+}
+
+function heardText(house: TrackRecord['house']): string {
+  if (house === null) return `From ${HEARD_FROM} sold pieces on, ranges go by how these have held as well.`;
+  const percent = Math.round(100 * Math.abs(house.stretch - 1));
+  const ranges =
+    percent === 0
+      ? 'Ranges stand as the market says'
+      : `Ranges are now ${percent} % ${house.stretch > 1 ? 'wider' : 'narrower'} than the market alone says`;
+  return `${ranges}, since ${counted(house.of)} of our own were heard.`;
 }
 
 const inHundred = (x: number) => Math.round(100 * x);

@@ -229,6 +229,7 @@ describe('how well the house has done', () => {
     by: [],
     probabilities: [],
     asks: [],
+    house: { of: 31, held: 27, stretch: 0.94 },
     declined: [],
     ...more,
   });
