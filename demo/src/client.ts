@@ -3,13 +3,13 @@ import { randomUUID } from 'node:crypto';
 
 export class Client {
   #cookie = '';
-  #signIn: { email: string; password: string } | undefined;
+  #who: { email: string; password: string } | undefined;
   constructor(readonly address: string) {}
 
-  /** Once signed in or set up as; a session may have run out since. */
-  async signInAgain(as = this.#signIn): Promise<void> {
-    this.#signIn = as;
-    await this.call('POST', '/session', as);
+  /** As whom it signs in, now and when the session has run out. */
+  async signIn(who: { email: string; password: string }): Promise<void> {
+    this.#who = { email: who.email, password: who.password };
+    await this.call('POST', '/session', this.#who);
   }
 
   async call<T>(method: string, path: string, body?: unknown, version?: number): Promise<T> {
@@ -27,6 +27,10 @@ export class Client {
     const cookie = response.headers.getSetCookie()[0]?.split(';')[0];
     if (cookie !== undefined) this.#cookie = cookie;
     const text = await response.text();
+    if (response.status === 401 && this.#who && path !== '/session') {
+      await this.signIn(this.#who);
+      return this.call(method, path, body, version);
+    }
     if (!response.ok) throw new Error(`${method} ${path} answered ${response.status}: ${text.slice(0, 600)}`);
     return (text === '' ? undefined : JSON.parse(text)) as T;
   }

@@ -88,7 +88,14 @@ export async function fillPiece(
   });
 }
 
-export async function addPictures(client: Client, id: string, story: Story, luck: Chance): Promise<void> {
+/** @param closeUps a picture of each: of the whole, or of a part near by */
+export async function addPictures(
+  client: Client,
+  id: string,
+  story: Story,
+  luck: Chance,
+  closeUps: readonly boolean[] = [false, true],
+): Promise<void> {
   const variant = variantOf(story);
   const pattern = demoPack.patterns?.find((p) => p.id === variant.pattern);
   const first = (feature: string) => {
@@ -109,12 +116,9 @@ export async function addPictures(client: Client, id: string, story: Story, luck
       pattern?.measures?.['closed-length']?.value ??
       (pattern?.measures?.['blade-length']?.value ?? 120) * 1.45,
   } as const;
-  for (const [caption, closeUp] of [
-    ['Mark side', false],
-    ['Close up', true],
-  ] as const) {
+  for (const closeUp of closeUps) {
     const form = new FormData();
-    form.set('caption', caption);
+    form.set('caption', closeUp ? 'Close up' : 'Mark side');
     form.set(
       'file',
       new Blob([new Uint8Array(await drawPicture(subject, luck, closeUp))], { type: 'image/jpeg' }),

@@ -18,7 +18,7 @@ import { demoPack } from './world/reference.ts';
 const PIECES = 30;
 const YEAR = 365;
 /** Whoever appraises does it on one day of the month for all that came in. */
-const EVERY = 30;
+const EVERY = 60;
 const LONGEST_UP = 150;
 /** ln of what a shop gets above a fair */
 const SHOP = 0.12;
@@ -79,11 +79,9 @@ export async function fillYear(
   for (const { daysAgo, happens } of year.sort((a, b) => b.daysAgo - a.daysAgo)) {
     await clock.set(daysAgo);
     await before(daysAgo);
-    for (const { client } of appraisers) await client.signInAgain();
     await happens();
   }
   await clock.set(0);
-  for (const { client } of appraisers) await client.signInAgain();
 }
 
 interface World {
@@ -125,6 +123,7 @@ function lifeOf(variant: Variant, bought: number, { clock, market, luck, apprais
   };
   const decide = (tier: 'probable' | 'confirmed', reason: string) =>
     put('attribution', { attribution: { variant: variant.id, pattern: pattern.id, tier, reason } });
+  const decideProbable = () => decide('probable', 'By what was seen of it; the papers were not here yet.');
   const worthOf = (daysAgo: number) =>
     Math.exp(market.middle(variant, sheet.grade.conditionIndex, daysAgo / YEAR) + SHOP);
 
@@ -142,9 +141,9 @@ function lifeOf(variant: Variant, bought: number, { clock, market, luck, apprais
       cameWith: '',
       asFound: 'untouched',
     });
-    await addPictures(client, sheet.id, story, luck);
+    await addPictures(client, sheet.id, story, luck, [false]);
     await put('observations', { observations });
-    if (!hurried) await decide('probable', 'By what was seen of it; the papers were not here yet.');
+    if (!hurried) await decideProbable();
     await put('condition', {
       findings: story.findings,
       completeness: { box: 'none' },
@@ -157,6 +156,7 @@ function lifeOf(variant: Variant, bought: number, { clock, market, luck, apprais
     worth = await bookAppraisal(client, sheet.id, clock.day(appraisedOn), name, luck.between(0.94, 1.06));
   };
   const goesUp = async () => {
+    if (hurried) await decideProbable();
     const ask = 5 * Math.max(1, Math.round((worth * shareAsked) / 5));
     await put('pricing', { ask: { amount: ask.toFixed(2), currency: 'EUR' }, floor: null, note: '' });
     await client.call('POST', `/pieces/${sheet.id}/listing/publish`, {}, sheet.version);

@@ -94,9 +94,9 @@ export async function fillDemo(address: string, clockFile: string | undefined): 
   const [header = '', ...prices] = demoComparables(market, luck, today, COMPARABLES).split('\n');
   const lists = new PriceLists(client, header, prices.slice(0, -AUTUMN));
   const second = new Client(address);
-  await second.signInAgain({ email: 'sanna@hollinquay.example', password: DEMO_PASSWORD });
+  await second.signIn({ email: 'sanna@hollinquay.example', password: DEMO_PASSWORD });
   if (clock) {
-    await client.signInAgain(owner);
+    await client.signIn(owner);
     const appraisers = [
       { client, name: owner.name },
       { client: second, name: 'Sanna Merrow' },

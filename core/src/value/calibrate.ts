@@ -5,7 +5,7 @@
 import { Matrix, solve } from 'ml-matrix';
 import type { FittedMarket } from './fitted.ts';
 import type { Rows } from './normal.ts';
-import { covarianceOf, folded, spreadOut } from './predict.ts';
+import { covarianceOf, folded, spreadOut, varianceOf } from './predict.ts';
 import { halfWidth } from './interval.ts';
 import { soundness } from './noise.ts';
 import { studentDensityAt0 } from './studentT.ts';
@@ -61,8 +61,14 @@ export function stretchOf(
     });
     return sum;
   };
-  /** Predicts the first row of a block from everything outside the block; how far off it was, in half-widths. */
-  const offOf = (block: readonly number[]): Off | undefined => {
+  /** What all else says of the first row of a block: how far off the row is, and how uncertain that was. */
+  const without = (block: readonly number[]): { beside: number; variance: number } => {
+    const [first = 0] = block;
+    if (block.length === 1) {
+      const g = varianceOf(market, touched(first));
+      const kept = 1 - g * (weight[first] ?? 0);
+      return { beside: ((y[first] ?? 0) - fittedAt(first)) / kept, variance: g / kept };
+    }
     const z = block.map((i) => folded(market, touched(i)));
     const g = z.map((a) => {
       const s = spreadOut(market, a);
@@ -70,17 +76,20 @@ export function stretchOf(
     });
     // r₋ = (I − GW)⁻¹ r and G₋ = (I − GW)⁻¹ G, for the rows that are left out
     const left = g.map((row, a) => row.map((x, b) => (a === b ? 1 : 0) - x * (weight[block[b] ?? 0] ?? 0)));
-    const r = block.map((i) => (y[i] ?? 0) - fittedAt(i));
-    const right = r.map((x, a) => [x, g[a]?.[0] ?? 0]);
+    const right = block.map((i, a) => [(y[i] ?? 0) - fittedAt(i), g[a]?.[0] ?? 0]);
     const out = solve(new Matrix(left), new Matrix(right));
-    const variance = out.get(0, 1);
+    return { beside: out.get(0, 0), variance: out.get(0, 1) };
+  };
+  /** Predicts the first row of a block from everything outside the block; how far off it was, in half-widths. */
+  const offOf = (block: readonly number[]): Off | undefined => {
+    const all = without(block);
     const scale = scales[block[0] ?? 0] ?? 0;
     // asked as an estimate is: for some venue of the kind, whatever is known of the one it was
     const named = venueOf[block[0] ?? 0] ?? -1;
     const p = market.plan.columns.length;
     const known = named < 0 ? 0 : (market.covariance[named * p + named] ?? 0);
-    const beside = out.get(0, 0) + (named < 0 ? 0 : (market.theta[named] ?? 0));
-    const open = Math.max(0, variance - known) + market.sd.venue ** 2;
+    const beside = all.beside + (named < 0 ? 0 : (market.theta[named] ?? 0));
+    const open = Math.max(0, all.variance - known) + market.sd.venue ** 2;
     const half = halfWidth(scale, open, market.noise.df);
     if (!Number.isFinite(beside) || !(half > 0)) return undefined;
     // gross errors are not what is predicted: a price counts as far as it is one
