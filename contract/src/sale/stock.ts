@@ -1,8 +1,10 @@
 /** The stock at cost and at worth: valued as a whole, how long it has stood, what to re-price, how prices move. */
+import { z } from 'zod';
 import type { Money } from '@jutbank/core/money';
 import type { Age, RepriceReason, Trend } from '@jutbank/core/value';
-import { answers, route } from '../http/index.ts';
+import { answers, route, ulid } from '../http/index.ts';
 import type { Readings } from '../intake/index.ts';
+import type { EstimateRow } from '../value/index.ts';
 
 export interface StockPiece {
   id: string;
@@ -36,6 +38,7 @@ export interface StockTotals {
   withoutCost: number;
 }
 export interface StockValuation {
+  id: string;
   at: string;
   person: string;
   totals: StockTotals;
@@ -46,6 +49,18 @@ export interface StockValuation {
   untold: number;
   /** valuations made so far, oldest first */
   history: { at: string; cost: Money; worth: Money; pieces: number }[];
+}
+
+/** What one worth of a valuation rested on, as it was kept that day. */
+export interface StockGrounds {
+  at: string;
+  person: string;
+  worth: StockPiece['worth'];
+  rows: EstimateRow[];
+  /** what pattern, maker and kind say, and how much of the figure that is */
+  rest: { weight: number; adjusted: Money; count: number };
+  /** engine and revisions it was reckoned from */
+  known: { engine: string; comparables: number; rates: number; reference: number };
 }
 
 export const REVALUATION_JOB = 'stock-valuation';
@@ -60,6 +75,17 @@ export const stockRoutes = {
     summary: 'The stock as it was valued last',
     answer: answers<{ valuation: StockValuation | null; pieces: number; running: string | null }>(
       'The last valuation, how many pieces there are now, the task that is under way',
+    ),
+  }),
+  grounds: route({
+    method: 'get',
+    path: '/stock/valuations/:id/pieces/:piece',
+    room: 'sale',
+    access: 'read',
+    summary: 'The sales that a worth of a valuation rested on, as they were kept',
+    params: z.object({ id: ulid, piece: ulid }),
+    answer: answers<StockGrounds>(
+      'Rows with their weights, what was said by the rest, the state of knowledge',
     ),
   }),
   revalue: route({

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import type { StockPiece, StockValuation } from '@jutbank/contract/sale';
+import type { StockGrounds, StockPiece, StockValuation } from '@jutbank/contract/sale';
 import { csv, serverForTest, testPack, type TestServer } from '../testing/index.ts';
 
 let server: TestServer;
@@ -88,6 +88,25 @@ describe('the stock', () => {
     expect(of(valuation, 'Old jack')).toMatchObject({ days: 400, age: 'more than a year', moved: null });
     expect(valuation.history).toHaveLength(1);
   });
+  test('keeps the sales each worth rested on, whatever is entered since', async () => {
+    const valuation = await valued();
+    const { id } = of(valuation, 'New jack');
+    const path = `/stock/valuations/${valuation.id}/pieces/${id}`;
+    const kept = (await server.owner.call('GET', path)).body as StockGrounds;
+    const total = kept.rows.reduce((sum, row) => sum + row.weight, kept.rest.weight);
+    expect(total).toBeCloseTo(1, 6);
+    expect(kept.rows[0]).toMatchObject({ venue: 'Tollgate Rooms', paid: { currency: 'EUR' } });
+    expect(kept.worth).toEqual(of(valuation, 'New jack').worth);
+    await server.owner.call(
+      'POST',
+      '/comparables/import',
+      csv([`${daysAgo(1)},900,EUR,sold,Quay Auctions,online,jack,first,80`]),
+    );
+    expect((await server.owner.call('GET', path)).body).toEqual(kept);
+    const nobody = of(valuation, 'Nobody knows').id;
+    const none = await server.owner.call('GET', `/stock/valuations/${valuation.id}/pieces/${nobody}`);
+    expect(none.status).toBe(404);
+  });
   test('an ask beside what it would bring is named with a better one', async () => {
     const { pieces } = await valued();
     const id = pieces.find((p) => p.title === 'New jack')?.id ?? '';
@@ -104,7 +123,7 @@ describe('the stock', () => {
     expect(Number(dear.reprice?.ask.amount)).toBeLessThan(400);
     expect(dear.moved).toBeCloseTo(0, 1);
     expect(of(valuation, 'Old jack').reprice).toBeNull();
-    expect(valuation.history).toHaveLength(3);
+    expect(valuation.history).toHaveLength(4);
   });
   test('what was done to a piece is part of what it cost', async () => {
     const id = await piece('Treated jack', '60.50', daysAgo(400));

@@ -6,6 +6,7 @@ import {
   AGES,
   ageOf,
   repriceAdvice,
+  VALUE_ENGINE_VERSION,
   tidesOf,
   trendOfPattern,
   TREND_SETTINGS,
@@ -15,16 +16,17 @@ import {
 import {
   REVALUATION_JOB,
   stockRoutes,
+  type StockGrounds,
   type StockPiece,
   type StockTotals,
   type StockValuation,
 } from '@jutbank/contract/sale';
-import type { Database, Queries } from '../db/index.ts';
-import { answer, type Mount } from '../http/index.ts';
+import { revisions, type Database, type Queries } from '../db/index.ts';
+import { answer, notFound, type Mount } from '../http/index.ts';
 import { costOf, dayBounds, instant, loadPieces, type PieceRecord, type Readers } from '../intake/index.ts';
 import { queueJob } from '../jobs/index.ts';
-import type { MarketOnDay, Markets } from '../value/index.ts';
-import { inBase, piecePrices, shopPrices, type ShopPrices } from './prices.ts';
+import { answeredRows, type MarketOnDay, type Markets } from '../value/index.ts';
+import { inBase, piecePrices, shopPrices, type PiecePrices, type ShopPrices } from './prices.ts';
 
 const BATCH = 50;
 const DAY_MS = 86_400_000;
@@ -51,12 +53,19 @@ export function mountStock(mount: Mount): void {
     });
   });
 
+  mount.reads(stockRoutes.grounds, async ({ params }) => {
+    const kept = await keptGrounds(database, params.id, params.piece);
+    if (!kept) throw notFound('What this worth rested on');
+    return answer(kept);
+  });
+
   mount.writes(stockRoutes.revalue, async (tx, { person }) =>
     answer({ job: await queueJob(tx, REVALUATION_JOB, { person: person.name }, person.id) }),
   );
 }
 
 interface ValuationRow {
+  id: string;
   at: string;
   person: string;
   currency: string;
@@ -65,19 +74,21 @@ interface ValuationRow {
   worth: string;
   body: Kept;
 }
-type Kept = Omit<StockValuation, 'at' | 'person' | 'history'>;
+type Kept = Omit<StockValuation, 'id' | 'at' | 'person' | 'history'>;
+type KeptGrounds = Pick<StockGrounds, 'rows' | 'rest'>;
 /** Valuations from before it was kept what each piece was taken for. */
 const WITHOUT_READINGS = { which: null, when: null };
 
 async function lastValuation(db: Queries): Promise<StockValuation | undefined> {
   const row = await db.row<ValuationRow>('SELECT * FROM stock_valuation ORDER BY id DESC LIMIT 1');
   if (!row) return undefined;
-  const history = await db.rows<Omit<ValuationRow, 'person' | 'body'>>(
+  const history = await db.rows<Omit<ValuationRow, 'id' | 'person' | 'body'>>(
     'SELECT at, currency, pieces, cost, worth FROM stock_valuation ORDER BY id DESC LIMIT ?',
     [MOST_HISTORY],
   );
   return {
     ...row.body,
+    id: row.id,
     pieces: row.body.pieces.map((piece) => ({ ...WITHOUT_READINGS, ...piece })),
     at: instant(row.at),
     person: row.person,
@@ -92,6 +103,29 @@ async function lastValuation(db: Queries): Promise<StockValuation | undefined> {
   };
 }
 
+async function keptGrounds(db: Queries, id: string, pieceId: string): Promise<StockGrounds | undefined> {
+  const row = await db.row<{
+    at: string;
+    person: string;
+    known: StockGrounds['known'];
+    grounds: KeptGrounds;
+    body: Kept;
+  }>(
+    `SELECT v.at, v.person, v.known, v.body, p.grounds FROM stock_valuation_piece p
+     JOIN stock_valuation v ON v.id = p.valuation_id WHERE p.valuation_id = ? AND p.piece_id = ?`,
+    [id, pieceId],
+  );
+  return (
+    row && {
+      at: instant(row.at),
+      person: row.person,
+      worth: row.body.pieces.find((piece) => piece.id === pieceId)?.worth ?? null,
+      known: row.known,
+      ...row.grounds,
+    }
+  );
+}
+
 /** Values every unsold piece. @param progress hears how far it is, and throws when the task was cancelled */
 export async function revalueStock(
   database: Database,
@@ -100,6 +134,7 @@ export async function revalueStock(
   { person }: { readonly person: string },
   progress: (share: number) => Promise<void>,
 ): Promise<{ id: string }> {
+  const now = await revisions(database);
   const shop = await shopPrices(database, markets);
   const { on } = shop;
   const before = new Map(
@@ -113,13 +148,17 @@ export async function revalueStock(
     )
   ).map((row) => row.id);
   const pieces: StockPiece[] = [];
+  const grounds: [piece: string, kept: string][] = [];
   for (let at = 0; at < ids.length; at += BATCH) {
     await progress(at / (ids.length + BATCH));
     const records = await loadPieces(database, ids.slice(at, at + BATCH));
     const readings = await readers.readings(records);
     for (const record of records) {
       const { which, when } = readings.get(record.id) ?? WITHOUT_READINGS;
-      pieces.push({ ...(await valued(shop, readers, record, before.get(record.id))), which, when });
+      const prices = await piecePrices(shop, readers, record);
+      pieces.push({ ...valued(shop, prices, record, before.get(record.id)), which, when });
+      if (prices?.retail.supported)
+        grounds.push([record.id, JSON.stringify(await groundsOf(database, prices))]);
     }
   }
   const { trends, untold } = await trendsOf(database, on);
@@ -146,21 +185,48 @@ export async function revalueStock(
   };
   await progress(0.99);
   const id = ulid();
-  await database.run(
-    'INSERT INTO stock_valuation (id, person, currency, pieces, cost, worth, body) VALUES (?, ?, ?, ?, ?, ?, ?)',
-    [id, person, on.base, totals.pieces, totals.cost.amount, totals.worth.amount, JSON.stringify(kept)],
-  );
+  const known: StockGrounds['known'] = {
+    engine: VALUE_ENGINE_VERSION,
+    comparables: now.comparables,
+    rates: now.rates,
+    reference: now.reference,
+  };
+  await database.transaction(async (tx) => {
+    await tx.run(
+      'INSERT INTO stock_valuation (id, person, currency, pieces, cost, worth, known, body) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
+      [
+        id,
+        person,
+        on.base,
+        totals.pieces,
+        totals.cost.amount,
+        totals.worth.amount,
+        JSON.stringify(known),
+        JSON.stringify(kept),
+      ],
+    );
+    await tx.insertMany(
+      'INSERT INTO stock_valuation_piece (valuation_id, piece_id, grounds) VALUES ?',
+      grounds.map(([piece, rows]) => [id, piece, rows]),
+    );
+  });
   return { id };
 }
 
-async function valued(
-  shop: ShopPrices,
-  readers: Readers,
+async function groundsOf(db: Queries, { on, retail }: PiecePrices): Promise<KeptGrounds> {
+  const amount = (x: number): Money => money(x, on.base);
+  return {
+    rows: (await answeredRows(db, on, retail, amount)).filter((row) => row.excluded === null),
+    rest: { ...retail.rest, adjusted: amount(retail.rest.adjusted) },
+  };
+}
+
+function valued(
+  { on, hazard }: ShopPrices,
+  prices: PiecePrices | undefined,
   record: PieceRecord,
   before: number | undefined,
-): Promise<Omit<StockPiece, 'which' | 'when'>> {
-  const { on, hazard } = shop;
-  const prices = await piecePrices(shop, readers, record);
+): Omit<StockPiece, 'which' | 'when'> {
   const amount = (x: number): Money => money(x, on.base);
   const since = dayBounds(record.intake.acquired)[0] ?? record.createdAt.slice(0, 10);
   const days = Math.max(0, Math.floor((Date.now() - Date.parse(since)) / DAY_MS));

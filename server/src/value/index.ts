@@ -1,7 +1,8 @@
 export { COMPARABLES_JOB, listOfJob, type ComparablesJob } from './comparables.ts';
 export { mountValue } from './routes.ts';
 export { importComparables, referenceKnown } from './importComparables.ts';
-export { answerEstimate, MarketOnDay, Markets, subjectAsked, VENUE_OF_SHOP } from './market.ts';
+export { answerEstimate, answeredRows, subjectAsked, VENUE_OF_SHOP } from './answer.ts';
+export { MarketOnDay, Markets } from './market.ts';
 export { COUNTS_IN, keepReference, knownBeforeSale, type Knowledge } from './knowledge.ts';
 export { houseRecord, keepHouseRecord, settingsInUse } from './houseRecord.ts';
 export { isoDay, middlesOf } from './sales.ts';

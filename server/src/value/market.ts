@@ -2,10 +2,8 @@
  * The fitted market of a day, never older than an import that was answered: the newest fit is brought up to date for
  * the few prices that came since, and a whole new one is made in the background.
  */
-import { money, type Money } from '@jutbank/core/money';
 import {
   amendMarket,
-  estimateWorth,
   gatherPrices,
   Market,
   MOST_AMENDED,
@@ -19,17 +17,14 @@ import {
   type MarketReference,
   type RateOn,
   type ValueSettings,
-  type VenueKind,
 } from '@jutbank/core/value';
-import type { EstimateAnswer, EstimateQuestion } from '@jutbank/contract/value';
-import { revisions, type Database, type Queries, type RevisionName } from '../db/index.ts';
-import { invalid } from '../http/index.ts';
+import { revisions, type Database, type RevisionName } from '../db/index.ts';
 import type { Library } from '../reference/index.ts';
-import { shopOf, worthSettingsOf } from '../shop/index.ts';
+import { shopOf } from '../shop/index.ts';
 import { Fitter } from './fitter.ts';
-import { houseRecord, settingsInUse } from './houseRecord.ts';
+import { settingsInUse } from './houseRecord.ts';
 import { keptReference, knownOnDay, type Knowledge } from './knowledge.ts';
-import { comparablesByIds, loadRates, rateOn, rateUsed, type RateTable } from './queries.ts';
+import { loadRates, rateOn, type RateTable } from './queries.ts';
 import { marketReferenceOf } from './reference.ts';
 import { changeBetween, numberDay, salesByIds, salesOf, type Extent, type SalesChange } from './sales.ts';
 import { storedFits, type MarketFit } from './storedFit.ts';
@@ -416,116 +411,3 @@ export class Markets {
     this.#refit = { timer, since };
   }
 }
-
-/** An estimate in the asked currency, with the sales it rests on. */
-export async function answerEstimate(
-  db: Queries,
-  on: MarketOnDay,
-  question: EstimateQuestion,
-): Promise<EstimateAnswer> {
-  const { subject } = question;
-  const rate = on.rates(question.currency, on.day);
-  if (rate === undefined)
-    throw invalid([
-      {
-        pointer: '/currency',
-        message: `no exchange rate for ${question.currency} is known on or before ${question.asOf}`,
-      },
-    ]);
-  const { reference } = on.market;
-  if (!reference.patterns.has(subject.pattern))
-    throw invalid([{ pointer: '/subject/pattern', message: `there is no pattern “${subject.pattern}”` }]);
-  const strange = subject.variants.findIndex((v) => reference.variants.get(v.variant)?.pattern === undefined);
-  if (strange >= 0)
-    throw invalid([
-      {
-        pointer: `/subject/variants/${strange}/variant`,
-        message: `there is no variant “${subject.variants[strange]?.variant ?? ''}”`,
-      },
-    ]);
-  const asked = subjectAsked(subject);
-  const { fixed } = (await worthSettingsOf(db)).settings;
-  const estimate = estimateWorth(
-    on.market,
-    await on.evidence(asked),
-    asked,
-    question.venueKind,
-    on.day,
-    fixed,
-  );
-  const amount = (base: number): Money => money((base * rate).toFixed(6), question.currency);
-  const logRate = Math.log(rate);
-  const records = await comparablesByIds(
-    db,
-    estimate.comparables.map((row) => row.sale.id),
-  );
-  return {
-    estimate: amount(estimate.estimate),
-    low: amount(estimate.low),
-    high: amount(estimate.high),
-    level: estimate.level,
-    byVariant: estimate.byVariant.map((v) => ({
-      ...v,
-      estimate: amount(v.estimate),
-      low: amount(v.low),
-      high: amount(v.high),
-      predictive: { ...v.predictive, location: v.predictive.location + logRate },
-    })),
-    comparables: estimate.comparables.map((row) => {
-      const record = records.get(row.sale.id);
-      return {
-        id: row.sale.id,
-        saleDate: record?.saleDate ?? '',
-        venue: record?.cells.venue ?? row.sale.venueKind,
-        priceKind: row.sale.priceKind,
-        variant: row.sale.variant ?? null,
-        paid: money(row.sale.price.amount, row.sale.price.currency),
-        rate: shownRate(on, row.sale),
-        converted: row.excluded === null ? amount(row.converted) : null,
-        adjusted: row.excluded === null ? amount(row.adjusted) : null,
-        weight: Math.round(row.weight * 1e8) / 1e8,
-        adjustments: row.adjustments.map((a) => ({ name: a.name, percent: a.percent })),
-        excluded: row.excluded,
-      };
-    }),
-    rest: {
-      weight: Math.round(estimate.rest.weight * 1e8) / 1e8,
-      adjusted: amount(estimate.rest.adjusted),
-      count: estimate.rest.count,
-    },
-    methods: estimate.methods.map((m) => ({ name: m.name, estimate: amount(m.estimate) })),
-    thin: estimate.thin,
-    supported: estimate.supported,
-    notes: [...estimate.notes, ...(await houseNote(db, on))],
-  };
-}
-
-/** Why ranges are not as wide as the market alone says. */
-async function houseNote(db: Queries, on: MarketOnDay): Promise<string[]> {
-  const times = on.market.settings.houseStretch;
-  if (times === 1) return [];
-  const record = await houseRecord(db);
-  const percent = Math.round(100 * Math.abs(times - 1));
-  return [
-    `The range is ${percent} % ${times > 1 ? 'wider' : 'narrower'} than the market alone says: of ${record?.of ?? 0} pieces this house appraised and sold, ${record?.held ?? 0} sold inside what was stated.`,
-  ];
-}
-
-function shownRate(on: MarketOnDay, sale: Comparable): { rate: string; date: string } | null {
-  if (sale.price.currency === on.base) return null;
-  const used = rateUsed(on.table, sale.price.currency, sale.day);
-  return used ? { rate: String(used.rate), date: used.iso } : null;
-}
-
-/** The subject in the engine's words: what is null on the wire is unknown. */
-export const subjectAsked = (subject: EstimateQuestion['subject']): EstimateSubject => ({
-  pattern: subject.pattern,
-  variants: subject.variants,
-  conditionIndex: subject.conditionIndex ?? undefined,
-  box: subject.box ?? undefined,
-  papers: subject.papers ?? undefined,
-  sheath: subject.sheath ?? undefined,
-  alterations: subject.alterations ?? [],
-});
-
-export const VENUE_OF_SHOP: VenueKind = 'retail';

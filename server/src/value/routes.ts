@@ -4,7 +4,8 @@ import { answer, notFound, type Mount } from '../http/index.ts';
 import { cancelJob, findJob } from '../jobs/index.ts';
 import type { Library } from '../reference/index.ts';
 import { mountComparables } from './comparables.ts';
-import { answerEstimate, type Markets } from './market.ts';
+import { answerEstimate } from './answer.ts';
+import type { Markets } from './market.ts';
 import { mountRates, type RateSource } from './rates.ts';
 
 export function mountValue(mount: Mount, library: Library, markets: Markets, rates: RateSource): void {

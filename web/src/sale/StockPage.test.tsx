@@ -1,7 +1,7 @@
 import { afterEach, describe, expect, test } from '@jest/globals';
 import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import type { StockPiece, StockTotals, StockValuation } from '@jutbank/contract/sale';
+import type { StockGrounds, StockPiece, StockTotals, StockValuation } from '@jutbank/contract/sale';
 import { problem, serve, show } from '../testing/screen.tsx';
 import StockPage from './StockPage.tsx';
 
@@ -33,6 +33,7 @@ const piece = (title: string, more: Partial<StockPiece> = {}): StockPiece => ({
   ...more,
 });
 const valuation = (more: Partial<StockValuation> = {}): StockValuation => ({
+  id: 'v1',
   at: '2026-11-25T09:00:00Z',
   person: 'Ines Vadder',
   totals: totals(2, '160.00', '300.00'),
@@ -89,6 +90,46 @@ describe('the stock', () => {
     expect(within(row).getByRole('link', { name: 'Whittler' }).getAttribute('href')).toBe(
       '/pieces/id-Whittler/worth',
     );
+  });
+  test('a worth opens to the sales it rested on when it was valued', async () => {
+    serve({
+      'GET /stock': () => stock(valuation({ pieces: [piece('Harbour jack')] })),
+      'GET /stock/valuations/v1/pieces/id-Harbour jack': () => ({
+        body: {
+          at: '2026-11-25T09:00:00Z',
+          person: 'Ines Vadder',
+          worth: piece('Harbour jack').worth,
+          rows: [
+            {
+              id: 's1',
+              saleDate: '2026-05-02',
+              venue: 'Tollgate Rooms',
+              priceKind: 'sold',
+              variant: 'first',
+              paid: eur('140.00'),
+              rate: null,
+              converted: eur('140.00'),
+              adjusted: eur('152.60'),
+              weight: 0.62,
+              adjustments: [
+                { name: 'condition', percent: 9 },
+                { name: 'tide', percent: 0.1 },
+              ],
+              excluded: null,
+            },
+          ],
+          rest: { weight: 0.38, adjusted: eur('146.00'), count: 2 },
+          known: { engine: 'value-3', comparables: 7, rates: 3, reference: 1 },
+        } satisfies StockGrounds,
+      }),
+    });
+    show(<StockPage />);
+    await userEvent.click((await screen.findAllByRole('button', { name: '€150' }))[0] as HTMLElement);
+    const opened = within(await screen.findByRole('dialog', { name: /Harbour jack/ }));
+    const row = within(await opened.findByRole('row', { name: /Tollgate Rooms/ }));
+    row.getByText('condition +9 %');
+    row.getByText('62.0 %');
+    opened.getByText(/and 2 more sales of it/);
   });
   test('eight are shown, the rest on demand', async () => {
     const many = Array.from({ length: 11 }, (_, i) =>

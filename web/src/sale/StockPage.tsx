@@ -11,6 +11,7 @@ import { Failed, Loading } from '../app/states.tsx';
 import { finished } from '../parts/task.ts';
 import { counted, dayText, moneyText, signed } from '../parts/words.ts';
 import { StockCourse } from './StockCourse.tsx';
+import { OpenedWorth } from './StockGrounds.tsx';
 import { Ages, Oldest, TakenFor, Trends } from './StockTables.tsx';
 import './stock.css';
 
@@ -140,9 +141,9 @@ function Valued({ valuation }: { valuation: StockValuation }) {
           <Ages ages={valuation.ages} total={totals} />
         </section>
       </div>
-      <Reprice pieces={valuation.pieces} />
+      <Reprice valuation={valuation} />
       <div className="twocol" style={{ marginTop: 26 }}>
-        <Oldest pieces={valuation.pieces} />
+        <Oldest valuation={valuation} />
         <Trends valuation={valuation} />
       </div>
     </>
@@ -157,7 +158,7 @@ const REASON_WORDS: Record<RepriceReason, (p: StockPiece) => string> = {
   'no-ask': () => 'listed without an ask',
 };
 
-function Reprice({ pieces }: { pieces: readonly StockPiece[] }) {
+function Reprice({ valuation: { id, pieces } }: { valuation: StockValuation }) {
   const [all, setAll] = useState(false);
   const found = pieces.filter((p) => p.reprice !== null);
   const shown = all ? found : found.slice(0, 8);
@@ -191,7 +192,7 @@ function Reprice({ pieces }: { pieces: readonly StockPiece[] }) {
                   </td>
                   <td>{p.reprice?.reasons.map((r) => REASON_WORDS[r](p)).join('; ')}</td>
                   <td className="r num">
-                    {moneyText(p.worth?.estimate, true)}{' '}
+                    <OpenedWorth valuation={id} piece={p} />{' '}
                     <span className="soft">
                       {moneyText(p.worth?.low, true)}–{moneyText(p.worth?.high, true)}
                     </span>

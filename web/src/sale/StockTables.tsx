@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import { subtractMoney } from '@jutbank/core/money';
 import type { StockPiece, StockTotals, StockValuation } from '@jutbank/contract/sale';
 import { edtfInWords } from '@jutbank/core/dates';
+import { OpenedWorth } from './StockGrounds.tsx';
 import { TierMark } from '../parts/Temper.tsx';
 import { counted, moneyText, signed } from '../parts/words.ts';
 
@@ -68,7 +69,7 @@ export function TakenFor({ piece: { which, when } }: { piece: StockPiece }) {
 }
 
 const OLDEST = 8;
-export function Oldest({ pieces }: { pieces: readonly StockPiece[] }) {
+export function Oldest({ valuation: { id, pieces } }: { valuation: StockValuation }) {
   const oldest = [...pieces].sort((a, b) => b.days - a.days).slice(0, OLDEST);
   return (
     <section>
@@ -79,7 +80,8 @@ export function Oldest({ pieces }: { pieces: readonly StockPiece[] }) {
             <th>Piece</th>
             <th className="r">For</th>
             <th className="r">Cost</th>
-            <th className="r">Worth over cost</th>
+            <th className="r">Worth</th>
+            <th className="r">Over cost</th>
           </tr>
         </thead>
         <tbody>
@@ -94,11 +96,10 @@ export function Oldest({ pieces }: { pieces: readonly StockPiece[] }) {
                 {p.cost ? moneyText(p.cost, true) : <span className="soft">cost not known</span>}
               </td>
               <td className="r num">
-                {p.cost && p.worth ? (
-                  <Gain cost={p.cost} worth={p.worth.estimate} />
-                ) : (
-                  <span className="soft">not valued</span>
-                )}
+                <OpenedWorth valuation={id} piece={p} />
+              </td>
+              <td className="r num">
+                {p.cost && p.worth ? <Gain cost={p.cost} worth={p.worth.estimate} /> : '–'}
               </td>
             </tr>
           ))}
