@@ -44,6 +44,12 @@ export default {
     },
     {
       ...shared,
+      // apart: only when it is asked for
+      displayName: 'cluster',
+      testMatch: ['<rootDir>/scripts/**/*.apart.ts'],
+    },
+    {
+      ...shared,
       displayName: 'browser',
       testMatch: ['<rootDir>/e2e/src/**/*.test.ts'],
       globalSetup: '<rootDir>/scripts/setup/jest-database.mjs',

@@ -1,7 +1,7 @@
 /**
  * `npm test`: sets up what is missing, then format, lint, types, dependency rules, unit, screen,
  * database and browser tests.
- * `node scripts/test.mjs unit|screens|db|browser|checks` runs one part. The last line counts everything.
+ * `node scripts/test.mjs unit|screens|db|browser|checks` runs one part; `cluster` is run only when it is named. The last line counts everything.
  */
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
@@ -20,6 +20,7 @@ if (wanted('db') || wanted('browser'))
   ensureDebianPackages(
     wanted('browser') ? ['mariadb-server', 'chromium', 'chromium-driver'] : ['mariadb-server'],
   );
+if (part === 'cluster') ensureDebianPackages(['mariadb-server', 'galera-4', 'rsync']);
 ensureDependencies();
 
 let passed = 0;
@@ -104,6 +105,10 @@ if (wanted('db')) jest('db');
 if (wanted('browser')) {
   ensureBuilt();
   jest('browser');
+}
+if (part === 'cluster') {
+  ensureBuilt();
+  jest('cluster');
 }
 process.stdout.write(`${passed} passed, ${failed} failed\n`);
 process.exit(failed === 0 && passed > 0 ? 0 : 1);

@@ -7,9 +7,17 @@ export interface RunningDatabase {
   stop(): Promise<void>;
   kill(): Promise<void>;
 }
+/** A node of a cluster, see mariadb.mjs. */
+export interface ClusterNode {
+  readonly user: string;
+  readonly args: readonly string[];
+  readonly password: string;
+  readonly joins: boolean;
+}
 export function freePort(): Promise<number>;
 export function isAlive(pid: number): boolean;
 export function startMariaDb(
   folder: string,
-  options: { durable: boolean; port?: number },
+  options: { durable: boolean; port?: number; node?: ClusterNode },
 ): Promise<RunningDatabase>;
+export function secret(path: string): string;

@@ -41,8 +41,8 @@ const LONGEST_STOP_MS = 8000;
 /**
  * @typedef {{ url(database: string): string, socket: string, port: number, pid: number, gone: Promise<string>, stop(): Promise<void>, kill(): Promise<void> }} RunningDatabase
  * @param {string} folder where its files lie
- * @param {{ durable: boolean, port?: number }} options throw-away databases of tests need not survive a power cut; the
- *   port it had before, where others know it by that
+ * @param {{ durable: boolean, port?: number, node?: import('./mariadb.d.mts').ClusterNode }} options throw-away databases of tests need not survive
+ *   a power cut; the port it had before, where others know it by that
  * @returns {Promise<RunningDatabase>}
  * @throws CannotRun
  */
@@ -50,7 +50,9 @@ export async function startMariaDb(folder, options) {
   const data = join(folder, 'data');
   const run = join(folder, 'run');
   const tmp = join(folder, 'tmp');
+  const user = options.node?.user ?? userInfo().username;
   for (const dir of [folder, run, tmp]) mkdirSync(dir, { recursive: true });
+  giveTo(user, [folder, run, tmp]);
   const space = statfsSync(folder);
   // one that is there already needs less than one that is to be made
   const needed = existsSync(join(data, 'mysql')) ? SPACE_TO_GO_ON : SPACE_NEEDED;
@@ -63,7 +65,6 @@ export async function startMariaDb(folder, options) {
   const socket =
     socketPath.length < 100 ? socketPath : join(mkdtempSync(join(tmpdir(), 'jutbank-')), 'db.sock');
   const pidFile = join(run, 'db.pid');
-  const user = userInfo().username;
   const common = [
     '--no-defaults',
     `--user=${user}`,
@@ -75,15 +76,16 @@ export async function startMariaDb(folder, options) {
   if (!existsSync(join(data, 'mysql'))) {
     say('creating the database');
     mkdirSync(data, { recursive: true });
+    giveTo(user, [data]);
     const made = spawnSync(
       'mariadb-install-db',
       [
         ...common,
         '--auth-root-authentication-method=socket',
-        `--auth-root-socket-user=${user}`,
+        `--auth-root-socket-user=${userInfo().username}`,
         '--skip-test-db',
       ],
-      { encoding: 'utf8' },
+      { encoding: 'utf8', env: { ...process.env, TMPDIR: tmp } },
     );
     if (made.status !== 0)
       throw new CannotRun(`Creating the database failed:\n${made.stdout}\n${made.stderr}`);
@@ -107,6 +109,7 @@ export async function startMariaDb(folder, options) {
       '--max-allowed-packet=256M',
       `--log-error=${join(run, 'error.log')}`,
       ...(options.durable ? ['--innodb-flush-log-at-trx-commit=1'] : relaxed),
+      ...(options.node?.args ?? []),
     ],
     { stdio: 'ignore', detached: true },
   );
@@ -115,9 +118,16 @@ export async function startMariaDb(folder, options) {
     server.once('exit', (code, signal) => resolve(signal ?? `code ${code}`)),
   );
   const mysql = (await import('mysql2/promise')).default;
-  const password = secret(join(folder, 'secret'));
+  const password = options.node?.password ?? secret(join(folder, 'secret'));
   for (let tries = 0; ; tries++) {
     try {
+      if (options.node?.joins) {
+        const account = { host: '127.0.0.1', port, user: 'jutbank', password, database: 'jutbank' };
+        const joined = await mysql.createConnection(account);
+        // refused until it is one of the cluster
+        await joined.query('SELECT 1 FROM DUAL').finally(() => joined.destroy());
+        break;
+      }
       const admin = await mysql.createConnection({ socketPath: socket, user: 'root' });
       await admin.query(`CREATE USER IF NOT EXISTS 'jutbank'@'127.0.0.1' IDENTIFIED BY '${password}'`);
       await admin.query("GRANT ALL ON `jutbank%`.* TO 'jutbank'@'127.0.0.1'");
@@ -125,7 +135,7 @@ export async function startMariaDb(folder, options) {
       await admin.end();
       break;
     } catch (error) {
-      if (server.exitCode !== null || server.signalCode !== null || tries > 600) {
+      if (server.exitCode !== null || server.signalCode !== null || tries > (options.node ? 2400 : 600)) {
         server.kill('SIGKILL');
         throw new CannotRun(
           `The database did not start: ${String(error)}. Its log is ${join(run, 'error.log')}.`,
@@ -168,8 +178,16 @@ async function stopOrphan(pidFile) {
   for (let i = 0; i < 200 && isAlive(pid); i++) await wait(50);
 }
 
+/**
+ * @param {string} user
+ * @param {string[]} folders
+ */
+function giveTo(user, folders) {
+  if (user !== userInfo().username) spawnSync('chown', [user, ...folders]);
+}
+
 /** @param {string} path */
-function secret(path) {
+export function secret(path) {
   if (!existsSync(path)) writeFileSync(path, randomBytes(24).toString('hex'), { mode: 0o600 });
   return readFileSync(path, 'utf8').trim();
 }

@@ -9,6 +9,8 @@ export const root = new URL('../../', import.meta.url).pathname;
 
 const NEEDED = {
   'mariadb-server': '/usr/sbin/mariadbd',
+  'galera-4': '/usr/lib/galera/libgalera_smm.so',
+  rsync: '/usr/bin/rsync',
   chromium: '/usr/bin/chromium',
   'chromium-driver': '/usr/bin/chromedriver',
 };

@@ -5,8 +5,9 @@
  * be used from inside a transaction, so that no such path lives past its first test.
  */
 import { AsyncLocalStorage } from 'node:async_hooks';
+import { randomUUID } from 'node:crypto';
 import type mysql from 'mysql2/promise';
-import { errorNumber, Hosts } from './hosts.ts';
+import { errorNumber, Hosts, isGone } from './hosts.ts';
 
 export type Value = string | number | bigint | boolean | Buffer | null;
 export type Row = Record<string, unknown>;
@@ -39,7 +40,11 @@ export interface Database extends Queries {
 
 /** Deadlock, lock wait and certification conflict: run the transaction again. */
 const RETRY = new Set([1213, 1205, 1020, 1047]);
-const MOST_TRIES = 6;
+/** Two nodes of a cluster that write the same rows learn of it at the commit: whoever comes later begins again. */
+const MOST_TRIES = 14;
+const LONGEST_PAUSE_MS = 250;
+/** Nobody waits longer for a lock that others hold. */
+const MOST_PATIENCE_MS = 20_000;
 const CHUNK = 1000;
 export const DUPLICATE_KEY = 1062;
 /** Values that a column cannot hold, or that point to nothing: what was sent is wrong, not the server. */
@@ -63,14 +68,32 @@ const refuseInside = (): void => {
     throw new Error('inside a transaction only its own connection may be used');
 };
 
+/** The host went away before the commit: nothing was kept, and all of it may be done on another. */
+class Undone extends Error {
+  constructor(cause: unknown) {
+    super('the database went away before the commit', { cause });
+  }
+}
+
 type Runner = Pick<mysql.Connection, 'execute' | 'query'>;
 
-/** Each statement on a connection that is free, wherever a database answers. */
-const anyConnection = (hosts: Hosts): Runner =>
-  ({
-    execute: (sql: string, values: never[]) => hosts.use((connection) => connection.execute(sql, values)),
-    query: (sql: string, values: never[]) => hosts.use((connection) => connection.query(sql, values)),
-  }) as unknown as Runner;
+const onlyReads = (sql: string): boolean => /^\s*(SELECT|WITH|SHOW)\b/i.test(sql);
+
+/** Each statement on a connection that is free, wherever a database answers; what only reads is asked of the next host. */
+const anyConnection = (hosts: Hosts): Runner => {
+  const asked = async (sql: string, how: (connection: Runner) => Promise<unknown>): Promise<unknown> => {
+    try {
+      return await hosts.use(how);
+    } catch (error) {
+      if (!hosts.several || !isGone(error) || !onlyReads(sql)) throw error;
+      return hosts.use(how);
+    }
+  };
+  return {
+    execute: (sql: string, values: never[]) => asked(sql, (connection) => connection.execute(sql, values)),
+    query: (sql: string, values: never[]) => asked(sql, (connection) => connection.query(sql, values)),
+  } as unknown as Runner;
+};
 
 function queriesOn(runner: Runner, check?: () => void): Queries {
   const execute = (sql: string, values: readonly Value[] = []) => {
@@ -116,16 +139,24 @@ export function openDatabase(
   const transactions = new Hosts(url, connections, clock);
   const statements = new Hosts(url, connections, clock);
 
+  /** @throws Undone where the host went away before anything of it can have been kept */
   async function attempt<T>(work: (tx: Transaction) => Promise<T>): Promise<T> {
     const connection = await transactions.connection();
     const here = { open: true };
+    let committing = false;
     try {
       await connection.beginTransaction();
       const result = await around.run(here, () => work({ ...queriesOn(connection), inTransaction: true }));
+      committing = true;
       await connection.commit();
       connection.release();
       return result;
     } catch (error) {
+      transactions.afterError(error, connection);
+      if (transactions.several && !committing && isGone(error)) {
+        connection.destroy();
+        throw new Undone(error);
+      }
       await connection.rollback().then(
         () => connection.release(),
         () => connection.destroy(),
@@ -141,18 +172,20 @@ export function openDatabase(
     apart: (work) => around.exit(work),
     async transaction(work) {
       refuseInside();
+      const giveUpAt = Date.now() + MOST_PATIENCE_MS;
       for (let tries = 1; ; tries++) {
         try {
           return await attempt(work);
         } catch (error) {
-          if (tries >= MOST_TRIES) throw error;
+          if (tries >= MOST_TRIES || Date.now() > giveUpAt)
+            throw error instanceof Undone ? error.cause : error;
           if (error instanceof NotReady) {
             await error.prepare();
             continue;
           }
-          if (!RETRY.has(errorNumber(error) ?? 0)) throw error;
-          transactions.afterError(error);
-          await new Promise((resolve) => setTimeout(resolve, 2 ** tries * 5 * (0.5 + Math.random())));
+          if (!(error instanceof Undone) && !RETRY.has(errorNumber(error) ?? 0)) throw error;
+          const pause = Math.min(LONGEST_PAUSE_MS, 2 ** tries * 5) * (0.5 + Math.random());
+          await new Promise((resolve) => setTimeout(resolve, pause));
         }
       }
     },
@@ -163,7 +196,7 @@ export function openDatabase(
         const [rows] = await connection.execute('SELECT GET_LOCK(?, ?) AS got', [name, seconds]);
         if ((rows as { got: number }[])[0]?.got !== 1)
           throw new Error(`the lock ${name} is held by another copy`);
-        return await work();
+        return await (statements.several ? leased(this, name, seconds, work) : work());
       } finally {
         await connection.execute('SELECT RELEASE_LOCK(?)', [name]).catch(() => undefined);
         connection.release();
@@ -173,4 +206,49 @@ export function openDatabase(
       await Promise.all([transactions.end(), statements.end()]);
     },
   };
+}
+
+const LEASE_S = 15;
+const RENEW_MS = 4000;
+
+/**
+ * GET_LOCK holds on one node; a row that two nodes write holds on all of them, for one of the two commits. The row is
+ * held for a while at a time, so that nobody waits long for a copy that was killed.
+ */
+async function leased<T>(
+  database: Database,
+  name: string,
+  seconds: number,
+  work: () => Promise<T>,
+): Promise<T> {
+  const holder = randomUUID();
+  await database.run(
+    'CREATE TABLE IF NOT EXISTS cluster_lock (name VARCHAR(80) NOT NULL PRIMARY KEY, holder CHAR(36) NOT NULL, until DATETIME(3) NOT NULL)',
+  );
+  const take = (where: string) =>
+    database.transaction(async (tx) => {
+      await tx.run("INSERT IGNORE INTO cluster_lock (name, holder, until) VALUES (?, '', '2000-01-01')", [
+        name,
+      ]);
+      return tx.run(
+        `UPDATE cluster_lock SET holder = ?, until = DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? SECOND) WHERE name = ? AND ${where}`,
+        [holder, LEASE_S, name],
+      );
+    });
+  const giveUpAt = Date.now() + seconds * 1000;
+  while ((await take('until < UTC_TIMESTAMP(3)')) === 0) {
+    if (Date.now() > giveUpAt) throw new Error(`the lock ${name} is held by another copy`);
+    await new Promise((resolve) => setTimeout(resolve, RENEW_MS / 8));
+  }
+  const renewing = setInterval(() => {
+    take(`holder = '${holder}'`).catch(() => undefined);
+  }, RENEW_MS);
+  try {
+    return await work();
+  } finally {
+    clearInterval(renewing);
+    await database
+      .run("UPDATE cluster_lock SET until = '2000-01-01' WHERE name = ? AND holder = ?", [name, holder])
+      .catch(() => undefined);
+  }
 }

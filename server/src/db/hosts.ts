@@ -42,12 +42,31 @@ const GONE = new Set([
 /** A node of a cluster that is not part of it just now. */
 const NOT_READY = 1047;
 
-const isGone = (error: unknown): boolean =>
-  GONE.has((error as { code?: string }).code ?? '') || errorNumber(error) === NOT_READY;
+/** What a host answers, or does not, that is not there or not part of its cluster. */
+export const isGone = (error: unknown): boolean =>
+  GONE.has((error as { code?: string } | null)?.code ?? '') || errorNumber(error) === NOT_READY;
 
+/** A host that failed is asked again after so long, and taken again when it answers. */
+const ASKED_EVERY_MS = 1500;
+/** A cluster that lost a node stands still until the others agree that it is gone. */
+const LONGEST_AWAY_MS = 12_000;
+const NEXT_ROUND_MS = 150;
+const wait = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
+
+interface Host {
+  readonly pool: mysql.Pool;
+  away: boolean;
+}
+
+/**
+ * The first of the named hosts that answers is the one that is used: by all copies of the server, so that what one of
+ * them wrote another reads, and two of them seldom write in each other's way. A host that failed is passed over until
+ * it answers again; nobody's request waits for that.
+ */
 export class Hosts {
-  readonly #pools: mysql.Pool[];
-  #at = 0;
+  readonly #hosts: readonly Host[];
+  readonly #of = new WeakMap<mysql.PoolConnection, Host>();
+  #ended = false;
 
   /** @param clock what the database takes for now is what this process does, not what its own machine does */
   constructor(
@@ -55,7 +74,10 @@ export class Hosts {
     connections: number,
     readonly clock: boolean,
   ) {
-    this.#pools = expandHosts(url).map((uri) => {
+    const uris = expandHosts(url);
+    // a node that was just turned to may not have applied yet what another had answered
+    const session = uris.length > 1 ? `${SESSION}, wsrep_sync_wait = 1` : SESSION;
+    this.#hosts = uris.map((uri) => {
       const pool = mysql.createPool({
         uri,
         connectionLimit: connections,
@@ -67,28 +89,66 @@ export class Hosts {
         multipleStatements: false,
       });
       pool.pool.on('connection', (connection) => {
-        connection.query(`SET ${SESSION}`);
+        connection.query(`SET ${session}`);
       });
-      return pool;
+      return { pool, away: false };
     });
   }
 
-  /** @throws Busy when none is free in time; what the last host said when none answers */
+  get several(): boolean {
+    return this.#hosts.length > 1;
+  }
+
+  /** @throws Busy when none is free in time; what the last host said when none answers for as long as a cluster needs */
   async connection(): Promise<mysql.PoolConnection> {
-    for (let tries = 1; ; tries++) {
-      const at = this.#at;
-      const pool = this.#pools[at];
-      if (!pool) throw new Error('no host of a database is named');
-      try {
-        const connection = await freeOf(pool);
-        if (this.clock) await connection.query('SET timestamp = ?', [Date.now() / 1000]);
-        return connection;
-      } catch (error) {
-        if (!isGone(error)) throw error;
-        this.#next(at);
-        if (tries >= this.#pools.length) throw error;
+    const until = Date.now() + (this.several ? LONGEST_AWAY_MS : 0);
+    for (;;) {
+      const here = this.#hosts.filter((host) => !host.away);
+      let last: unknown;
+      for (const host of here.length > 0 ? here : this.#hosts) {
+        try {
+          return await this.#free(host);
+        } catch (error) {
+          if (!isGone(error)) throw error;
+          this.#isAway(host);
+          last = error;
+        }
       }
+      if (Date.now() >= until) throw last;
+      await wait(NEXT_ROUND_MS);
     }
+  }
+
+  async #free(host: Host): Promise<mysql.PoolConnection> {
+    const connection = await freeOf(host.pool);
+    try {
+      if (this.clock) await connection.query('SET timestamp = ?', [Date.now() / 1000]);
+    } catch (error) {
+      connection.destroy();
+      throw error;
+    }
+    this.#of.set(connection, host);
+    return connection;
+  }
+
+  #isAway(host: Host): void {
+    if (host.away || !this.several) return;
+    host.away = true;
+    const ask = async () => {
+      while (!this.#ended) {
+        await new Promise((resolve) => setTimeout(resolve, ASKED_EVERY_MS).unref());
+        try {
+          const connection = await host.pool.getConnection();
+          // one that is not part of its cluster yet refuses this
+          await connection.query('SELECT 1 FROM DUAL').finally(() => connection.destroy());
+          host.away = false;
+          return;
+        } catch {
+          // not yet
+        }
+      }
+    };
+    void ask();
   }
 
   async use<T>(work: (connection: mysql.PoolConnection) => Promise<T>): Promise<T> {
@@ -96,7 +156,7 @@ export class Hosts {
     try {
       return await work(connection);
     } catch (error) {
-      this.afterError(error);
+      this.afterError(error, connection);
       throw error;
     } finally {
       connection.release();
@@ -104,17 +164,14 @@ export class Hosts {
   }
 
   /** What a statement met may mean that this host is no good any more. */
-  afterError(error: unknown): void {
-    if (errorNumber(error) === NOT_READY) this.#next(this.#at);
-  }
-
-  /** Whoever else has moved on already has moved on for all. */
-  #next(from: number): void {
-    if (this.#at === from) this.#at = (from + 1) % this.#pools.length;
+  afterError(error: unknown, connection: mysql.PoolConnection): void {
+    const host = this.#of.get(connection);
+    if (host && isGone(error)) this.#isAway(host);
   }
 
   async end(): Promise<void> {
-    await Promise.all(this.#pools.map((pool) => pool.end()));
+    this.#ended = true;
+    await Promise.all(this.#hosts.map(({ pool }) => pool.end()));
   }
 }
 

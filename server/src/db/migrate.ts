@@ -96,7 +96,7 @@ async function refuseForeign(database: Database): Promise<void> {
       'SELECT table_name AS name FROM information_schema.tables WHERE table_schema = DATABASE()',
     )
   ).map((t) => t.name);
-  if (tables.length > 0 && !tables.includes('schema_migration'))
+  if (tables.some((table) => table !== 'cluster_lock') && !tables.includes('schema_migration'))
     throw new DatabaseRefused(
       `This database holds tables that are not Jutbank's (${tables.slice(0, 3).join(', ')}). Give it an empty database of its own.`,
     );
