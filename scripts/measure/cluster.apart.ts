@@ -5,6 +5,7 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync, chmodSync } from 'node:
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import mysql from 'mysql2/promise';
+import { openDatabase } from '../../server/src/db/index.ts';
 import { freePort } from '../setup/mariadb.mjs';
 import { ShopAtWork } from './atWork.ts';
 
@@ -41,7 +42,7 @@ beforeAll(async () => {
 afterAll(async () => {
   cluster.kill('SIGINT');
   await new Promise((resolve) => cluster.once('exit', resolve));
-  rmSync(dataDir, { recursive: true, force: true });
+  if (process.env.KEEP === undefined) rmSync(dataDir, { recursive: true, force: true });
 }, 60_000);
 
 /** Processes of this cluster by a part of their command line; servers by their data folder. */
@@ -63,14 +64,20 @@ function pidsOf(what: 'server' | `node-${number}`): number[] {
     });
 }
 
+const password = () => readFileSync(join(dataDir, 'db', 'secret'), 'utf8').trim();
+const portOf = (node: number) =>
+  Number(/--port=(\d+)/.exec(readFileSync(`/proc/${pidsOf(`node-${node}`)[0] ?? 0}/cmdline`, 'utf8'))?.[1]);
+/** The cluster as a copy of the server knows it, that names its nodes in this order. */
+const inOrder = (...nodes: number[]) =>
+  `mysql://jutbank:${password()}@${nodes.map((node) => `127.0.0.1:${portOf(node)}`).join(',')}/jutbank`;
+
 /** How many nodes one of them sees, itself among them. */
 async function seenBy(node: number): Promise<number> {
-  const line = readFileSync(`/proc/${pidsOf(`node-${node}`)[0] ?? 0}/cmdline`, 'utf8');
   const connection = await mysql.createConnection({
     host: '127.0.0.1',
-    port: Number(/--port=(\d+)/.exec(line)?.[1]),
+    port: portOf(node),
     user: 'jutbank',
-    password: readFileSync(join(dataDir, 'db', 'secret'), 'utf8').trim(),
+    password: password(),
   });
   try {
     const [rows] = await connection.query("SHOW STATUS LIKE 'wsrep_cluster_size'");
@@ -79,6 +86,48 @@ async function seenBy(node: number): Promise<number> {
     connection.destroy();
   }
 }
+
+test('copies that use different nodes: forty writes of one row, reads of what the other wrote, one lock', async () => {
+  const [one, other] = [openDatabase(inOrder(1, 2, 3)), openDatabase(inOrder(2, 3, 1))];
+  const at = (n: number) => (n % 2 === 0 ? one : other);
+  try {
+    await one.run('CREATE TABLE tried (id INT PRIMARY KEY, n INT NOT NULL)');
+    await one.run('INSERT INTO tried VALUES (1, 0)');
+    await Promise.all(
+      Array.from({ length: 40 }, (_, n) =>
+        at(n).transaction(async (tx) => {
+          const before = await tx.row<{ n: number }>('SELECT n FROM tried WHERE id = 1 FOR UPDATE');
+          await tx.run('UPDATE tried SET n = ? WHERE id = 1', [Number(before?.n) + 1]);
+        }),
+      ),
+    );
+    expect(await other.row('SELECT n FROM tried WHERE id = 1')).toEqual({ n: 40 });
+
+    let stale = 0;
+    for (let n = 41; n <= 240; n++) {
+      await at(n).run('UPDATE tried SET n = ? WHERE id = 1', [n]);
+      const read = await at(n + 1).row<{ n: number }>('SELECT n FROM tried WHERE id = 1');
+      if (Number(read?.n) !== n) stale++;
+    }
+    expect(stale).toBe(0);
+
+    let inside = 0;
+    let most = 0;
+    await Promise.all(
+      [0, 1, 2, 3].map((n) =>
+        at(n).withLock('tried', 60, async () => {
+          most = Math.max(most, ++inside);
+          await wait(300);
+          inside--;
+        }),
+      ),
+    );
+    expect(most).toBe(1);
+    await one.run('DROP TABLE tried');
+  } finally {
+    await Promise.all([one.close(), other.close()]);
+  }
+}, 120_000);
 
 test('a node and a copy killed under load: nothing answered is lost or doubled, users wait seconds, both come back', async () => {
   const shop = new ShopAtWork(address, 60_000);

@@ -1,17 +1,25 @@
 /** Three databases as one cluster on this machine: for trying it and for tests, not for running a shop. */
-import { spawnSync } from 'node:child_process';
+import { execFile, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { userInfo } from 'node:os';
+import { promisify } from 'node:util';
 import { freePort, secret, startMariaDb } from './mariadb.mjs';
 import { CannotRun } from './supervise.mjs';
 
 const NODES = [1, 2, 3];
 /** A database that runs as root could not be copied to by rsync, which gives its rights away. */
 const user = userInfo().username === 'root' ? 'mysql' : userInfo().username;
-/** Nodes on one machine notice within seconds that one of them is gone. */
+const LONGEST_RECOVERY_MS = 20_000;
+const REPLICATED = [
+  '--binlog-format=ROW',
+  '--innodb-autoinc-lock-mode=2',
+  '--wsrep-on=ON',
+  '--wsrep-provider=/usr/lib/galera/libgalera_smm.so',
+];
+/** Nodes notice within seconds that one is gone, and do not take one for gone that only waits for its turn. */
 const NOTICE =
-  'evs.keepalive_period=PT0.3S;evs.suspect_timeout=PT1S;evs.inactive_timeout=PT3S;evs.inactive_check_period=PT0.3S';
+  'evs.keepalive_period=PT0.5S;evs.suspect_timeout=PT3S;evs.inactive_timeout=PT8S;evs.inactive_check_period=PT0.5S';
 
 /** @typedef {import('./mariadb.mjs').RunningDatabase} RunningDatabase */
 
@@ -34,7 +42,7 @@ export async function galera(folder) {
       sst: await freePort(),
       folder: join(folder, `node-${number}`),
     });
-  const order = inOrder(places);
+  const order = await inOrder(places);
   const readable = spawnSync('runuser', ['-u', user, '--', 'test', '-x', folder]);
   if (user === 'mysql' && readable.status !== 0)
     throw new CannotRun(
@@ -46,6 +54,11 @@ export async function galera(folder) {
     const place = places.find((p) => p.number === number);
     if (!place) throw new Error(`there is no node ${number}`);
     const joins = begun;
+    // a node that was killed asks only for what it missed; whoever gives it all stands still meanwhile
+    const position =
+      joins && existsSync(join(place.folder, 'data', 'grastate.dat'))
+        ? (await stateOf(place.folder)).position
+        : '';
     const node = await startMariaDb(place.folder, {
       durable: true,
       port: place.port,
@@ -54,17 +67,18 @@ export async function galera(folder) {
         password,
         joins,
         args: [
-          '--binlog-format=ROW',
-          '--innodb-autoinc-lock-mode=2',
-          '--wsrep-on=ON',
-          '--wsrep-provider=/usr/lib/galera/libgalera_smm.so',
+          ...REPLICATED,
           '--wsrep-sst-method=rsync',
           '--wsrep-cluster-name=jutbank',
           `--wsrep-cluster-address=gcomm://${places.map((p) => `127.0.0.1:${p.talk}`).join(',')}`,
+          `--wsrep-node-name=node-${number}`,
+          // asked of the one that is used last
+          `--wsrep-sst-donor=node-${number === NODES.length ? NODES.length - 1 : NODES.length},`,
           `--wsrep-node-address=127.0.0.1:${place.talk}`,
           `--wsrep-sst-receive-address=127.0.0.1:${place.sst}`,
           `--wsrep-provider-options=base_host=127.0.0.1;base_port=${place.talk};gmcast.listen_addr=tcp://127.0.0.1:${place.talk};ist.recv_addr=127.0.0.1:${place.ist};gcache.size=64M;${NOTICE}`,
           ...(joins ? [] : ['--wsrep-new-cluster']),
+          ...(position === '' ? [] : [`--wsrep-start-position=${position}`]),
         ],
       },
     });
@@ -82,11 +96,11 @@ export async function galera(folder) {
  * The node that knows most begins the cluster anew after all of them were down.
  * @param {readonly { number: number, folder: string }[]} places
  */
-function inOrder(places) {
-  const known = places
-    .filter((p) => existsSync(join(p.folder, 'data', 'grastate.dat')))
-    .map((p) => ({ ...p, state: stateOf(p.folder) }))
-    .sort((a, b) => Number(b.state.safe) - Number(a.state.safe) || b.state.seqno - a.state.seqno);
+async function inOrder(places) {
+  const there = places.filter((p) => existsSync(join(p.folder, 'data', 'grastate.dat')));
+  const known = (await Promise.all(there.map(async (p) => ({ ...p, state: await stateOf(p.folder) })))).sort(
+    (a, b) => Number(b.state.safe) - Number(a.state.safe) || b.state.seqno - a.state.seqno,
+  );
   const first = known[0];
   if (!first) return places.map((p) => p.number);
   const file = join(first.folder, 'data', 'grastate.dat');
@@ -95,24 +109,32 @@ function inOrder(places) {
   return [first.number, ...places.map((p) => p.number).filter((number) => number !== first.number)];
 }
 
-/** @param {string} folder */
-function stateOf(folder) {
+/**
+ * How far a node came, and whether it was the last to stop.
+ * @param {string} folder
+ */
+async function stateOf(folder) {
   const data = join(folder, 'data');
   const text = readFileSync(join(data, 'grastate.dat'), 'utf8');
   const seqno = Number(/seqno:\s*(-?\d+)/.exec(text)?.[1] ?? -1);
-  if (seqno >= 0) return { safe: /safe_to_bootstrap: 1/.test(text), seqno };
+  const uuid = /uuid:\s*([\w-]+)/.exec(text)?.[1] ?? '';
+  if (seqno >= 0) return { safe: /safe_to_bootstrap: 1/.test(text), seqno, position: `${uuid}:${seqno}` };
   // it was killed: how far it came is in its tables
-  const log = join(folder, 'run', 'recover.log');
-  spawnSync('mariadbd', [
-    '--no-defaults',
-    `--user=${user}`,
-    `--datadir=${data}`,
-    '--innodb-log-file-size=32M',
-    '--wsrep-on=ON',
-    '--wsrep-provider=/usr/lib/galera/libgalera_smm.so',
-    '--wsrep-recover',
-    `--log-error=${log}`,
-  ]);
-  const found = existsSync(log) ? /Recovered position: [\w-]+:(\d+)/.exec(readFileSync(log, 'utf8')) : null;
-  return { safe: false, seqno: Number(found?.[1] ?? -1) };
+  const said = await promisify(execFile)(
+    'mariadbd',
+    [
+      '--no-defaults',
+      `--user=${user}`,
+      `--datadir=${data}`,
+      '--innodb-log-file-size=32M',
+      ...REPLICATED,
+      '--wsrep-cluster-address=gcomm://',
+      '--skip-networking',
+      `--socket=${join(folder, 'run', 'recover.sock')}`,
+      '--wsrep-recover',
+    ],
+    { timeout: LONGEST_RECOVERY_MS, killSignal: 'SIGKILL' },
+  ).catch((error) => /** @type {{ stdout: string, stderr: string }} */ (error));
+  const found = /Recovered position: ([\w-]+:(\d+))/.exec(`${said.stdout}${said.stderr}`);
+  return { safe: false, seqno: Number(found?.[2] ?? -1), position: found?.[1] ?? '' };
 }

@@ -38,8 +38,8 @@ export interface Database extends Queries {
   close(): Promise<void>;
 }
 
-/** Deadlock, lock wait and certification conflict: run the transaction again. */
-const RETRY = new Set([1213, 1205, 1020, 1047]);
+/** Deadlock, lock wait and certification conflict: nothing was kept, and the transaction is run again. */
+export const STOOD_IN_THE_WAY = new Set([1213, 1205, 1020, 1047]);
 /** Two nodes of a cluster that write the same rows learn of it at the commit: whoever comes later begins again. */
 const MOST_TRIES = 14;
 const LONGEST_PAUSE_MS = 250;
@@ -183,7 +183,7 @@ export function openDatabase(
             await error.prepare();
             continue;
           }
-          if (!(error instanceof Undone) && !RETRY.has(errorNumber(error) ?? 0)) throw error;
+          if (!(error instanceof Undone) && !STOOD_IN_THE_WAY.has(errorNumber(error) ?? 0)) throw error;
           const pause = Math.min(LONGEST_PAUSE_MS, 2 ** tries * 5) * (0.5 + Math.random());
           await new Promise((resolve) => setTimeout(resolve, pause));
         }

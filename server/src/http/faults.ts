@@ -1,5 +1,12 @@
 /** Anything thrown anywhere below, told without a stack trace: what happened, and whether it may have been done. */
-import { Busy, DISK_FULL, errorNumber, STATEMENT_TIMED_OUT, VALUE_REFUSED } from '../db/index.ts';
+import {
+  Busy,
+  DISK_FULL,
+  errorNumber,
+  STATEMENT_TIMED_OUT,
+  STOOD_IN_THE_WAY,
+  VALUE_REFUSED,
+} from '../db/index.ts';
 import { HttpProblem } from './problem.ts';
 
 /** What drivers and sockets say when the other side is gone. */
@@ -54,6 +61,13 @@ export function problemOf(error: unknown): HttpProblem {
     return diskFull();
   if (errno !== undefined && VALUE_REFUSED.has(errno))
     return new HttpProblem(422, 'One of these values cannot be kept as it is.');
+  if (errno !== undefined && STOOD_IN_THE_WAY.has(errno))
+    return new HttpProblem(
+      503,
+      'Others were changing the same for too long. Nothing was changed: try again in a moment.',
+      undefined,
+      'busy',
+    );
   if (errno === STATEMENT_TIMED_OUT)
     return new HttpProblem(
       503,
