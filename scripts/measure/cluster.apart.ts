@@ -42,7 +42,7 @@ beforeAll(async () => {
 afterAll(async () => {
   cluster.kill('SIGINT');
   await new Promise((resolve) => cluster.once('exit', resolve));
-  if (process.env.KEEP === undefined) rmSync(dataDir, { recursive: true, force: true });
+  rmSync(dataDir, { recursive: true, force: true });
 }, 60_000);
 
 /** Processes of this cluster by a part of their command line; servers by their data folder. */
