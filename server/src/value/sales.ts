@@ -185,10 +185,10 @@ export async function changeBetween(
   if (to.comparables < from.comparables) return undefined;
   const [early, late] = from.asOf < to.asOf ? [from.asOf, to.asOf] : [to.asOf, from.asOf];
   const rows = await db.rows<SaleRow & { state: string; changed_in: number; changed_before: number | null }>(
-    `SELECT ${COLUMNS}, state, changed_in, changed_before FROM comparable WHERE changed_in > ? AND sale_day <= ?
-     UNION SELECT ${COLUMNS}, state, changed_in, changed_before FROM comparable WHERE sale_day > ? AND sale_day <= ?
-     LIMIT ?`,
-    [from.comparables, late, early, late, most + 1],
+    // each by itself no more than asked for: a union is made whole before it is cut
+    `(SELECT ${COLUMNS}, state, changed_in, changed_before FROM comparable WHERE changed_in > ? AND sale_day <= ? LIMIT ?)
+     UNION (SELECT ${COLUMNS}, state, changed_in, changed_before FROM comparable WHERE sale_day > ? AND sale_day <= ? LIMIT ?)`,
+    [from.comparables, late, most + 1, early, late, most + 1],
   );
   if (rows.length > most) return undefined;
   const added: Comparable[] = [];
