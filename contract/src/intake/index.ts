@@ -84,6 +84,8 @@ export interface Readings {
   /** null where no pattern is known, or no sale near it (`unsupported`) */
   worth: { estimate: Money; low: Money; high: Money; thin: boolean; comparables: number } | null;
   unsupported?: boolean;
+  /** its market could not be reckoned just now: the fault is noted, and it is tried again */
+  marketAway?: boolean;
   trail: { word: Trail['word']; share: number; problems: number };
 }
 

@@ -1,5 +1,5 @@
 export * from './database.ts';
-export { Busy, errorNumber, expandHosts } from './hosts.ts';
+export { Busy, errorNumber, expandHosts, isGone } from './hosts.ts';
 export * from './backup.ts';
 export * from './migrate.ts';
 export * from './revision.ts';

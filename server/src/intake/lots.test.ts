@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
 import { serverForTest, testPack, type TestServer } from '../testing/index.ts';
 
 let server: TestServer;
@@ -153,4 +153,32 @@ describe('a lot', () => {
     expect(pdf.status).toBe(200);
     expect(pdf.body.startsWith('%PDF')).toBe(true);
   });
+});
+
+test('a market that cannot be reckoned takes the worth away and nothing else', async () => {
+  const away = jest.spyOn(server.app.markets, 'on').mockRejectedValue(new Error('no fit'));
+  let id = '';
+  try {
+    const made = await server.owner.call('POST', '/pieces', {
+      title: 'Jack without a market',
+      construction: 'slipjoint',
+      sourceKind: 'fair',
+      acquired: null,
+      price: { amount: '40.10', currency: 'EUR' },
+      asFound: null,
+    });
+    id = made.body.id as string;
+    const sheet = await server.owner.call('GET', `/pieces/${id}`);
+    expect([sheet.status, sheet.body.readings.worth, sheet.body.readings.marketAway]).toEqual([
+      200,
+      null,
+      true,
+    ]);
+    for (const path of ['/tray', '/pieces', '/lots'])
+      expect((await server.owner.call('GET', path)).status).toBe(200);
+  } finally {
+    away.mockRestore();
+  }
+  const back = await server.owner.call('GET', `/pieces/${id}`);
+  expect(back.body.readings.marketAway).toBeUndefined();
 });

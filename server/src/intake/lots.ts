@@ -2,7 +2,7 @@
 import { Decimal } from 'decimal.js';
 import { ulid } from 'ulid';
 import { allocateLot } from '@jutbank/core/intake';
-import { money } from '@jutbank/core/money';
+import { convert, money } from '@jutbank/core/money';
 import {
   emptyIntake,
   lotRoutes,
@@ -24,7 +24,7 @@ import {
   type Mount,
 } from '../http/index.ts';
 import { shopOf } from '../shop/index.ts';
-import { todayIso, type MarketOnDay, type Markets } from '../value/index.ts';
+import { todayIso, type DayRates, type Markets } from '../value/index.ts';
 import { changePiece } from './change.ts';
 import { lotPaper } from './lotPaper.ts';
 import type { Readers } from './readings.ts';
@@ -71,20 +71,20 @@ export function mountLots(mount: Mount, readers: Readers, markets: Markets): voi
   });
 
   mount.reads(lotRoutes.list, async () => {
-    const on = await markets.on(todayIso());
+    const rates = await markets.ratesOn(todayIso());
     const lots = await database.rows<LotRow>('SELECT * FROM lot ORDER BY id DESC LIMIT 200');
     const pieces = await database.rows<PieceOfLot>(`${PIECES} WHERE p.lot_id IS NOT NULL ORDER BY p.id`);
     const ofLot = new Map(lots.map((lot): [string, PieceOfLot[]] => [lot.id, []]));
     for (const piece of pieces) ofLot.get(piece.lot_id)?.push(piece);
-    return answer({ items: lots.map((lot) => summaryOf(lot, ofLot.get(lot.id) ?? [], on)) });
+    return answer({ items: lots.map((lot) => summaryOf(lot, ofLot.get(lot.id) ?? [], rates)) });
   });
 
   const sheetOf = async ({ id }: { id: string }): Promise<Answered<LotSheet>> => {
     const lot = await lotRow(database, id);
-    const on = await markets.on(todayIso());
+    const rates = await markets.ratesOn(todayIso());
     const pieces = await piecesOf(database, id);
     const values = valuesOf(pieces, await estimatesOf(lot));
-    const recovery = recoveryOf(lot, pieces, on);
+    const recovery = recoveryOf(lot, pieces, rates);
     // what the shop says a piece is worth counts before what is estimated
     const still = pieces
       .filter((p) => p.stage !== 'sold')
@@ -93,7 +93,7 @@ export function mountLots(mount: Mount, readers: Readers, markets: Markets): voi
     const amountOf = (x: Decimal.Value | null | undefined) =>
       x == null ? null : money(x, lot.currency).amount;
     const list = pieces.map((p): LotPiece => {
-      const net = netInLot(lot, p, on);
+      const net = netInLot(lot, p, rates);
       return {
         id: p.id,
         stockNumber: p.stock_number,
@@ -110,7 +110,7 @@ export function mountLots(mount: Mount, readers: Readers, markets: Markets): voi
     });
     return answer(
       {
-        ...summaryOf(lot, pieces, on),
+        ...summaryOf(lot, pieces, rates),
         lot: bodyOf(lot),
         list,
         recovery,
@@ -128,14 +128,14 @@ export function mountLots(mount: Mount, readers: Readers, markets: Markets): voi
 
   /** What the pieces of a lot would bring by today's market, in its currency: reckoned before anything is locked. */
   const estimatesOf = async ({ id, currency }: Pick<LotRow, 'id' | 'currency'>): Promise<Estimates> => {
-    const on = await markets.on(todayIso());
+    const { rateOf } = await markets.ratesOn(todayIso());
     const ids = (await piecesOf(database, id)).map((p) => p.id);
     const readings = await readers.readings(await loadPieces(database, ids));
-    const rate = on.rates(currency, on.day);
     return new Map(
-      [...readings].flatMap(([piece, { worth }]) =>
-        worth && rate !== undefined ? [[piece, new Decimal(worth.estimate.amount).times(rate)]] : [],
-      ),
+      [...readings].flatMap(([piece, { worth }]): [string, Decimal][] => {
+        const estimate = worth && convert(worth.estimate, currency, rateOf);
+        return estimate ? [[piece, new Decimal(estimate.amount)]] : [];
+      }),
     );
   };
   const estimatesFor = async ({ params }: { params: { id: string } }): Promise<Estimates> =>
@@ -361,18 +361,16 @@ const bodyOf = (row: LotRow): LotBody => ({
 const totalOf = (lot: LotRow): Decimal =>
   lot.costs.reduce((sum, cost) => sum.plus(cost.amount), new Decimal(0));
 
-function netInLot(lot: LotRow, piece: PieceOfLot, on: MarketOnDay) {
+function netInLot(lot: LotRow, piece: PieceOfLot, { rateOf }: DayRates) {
   if (piece.net === null || piece.net_currency === null) return undefined;
-  const [from, to] = [on.rates(piece.net_currency, on.day), on.rates(lot.currency, on.day)];
-  if (from === undefined || to === undefined) return undefined;
-  return money(new Decimal(piece.net.left ?? piece.net.net).div(from).times(to), lot.currency);
+  return convert(money(piece.net.left ?? piece.net.net, piece.net_currency), lot.currency, rateOf);
 }
 
 /** Net proceeds added up day by day. */
-function recoveryOf(lot: LotRow, pieces: readonly PieceOfLot[], on: MarketOnDay) {
+function recoveryOf(lot: LotRow, pieces: readonly PieceOfLot[], rates: DayRates) {
   const sold = pieces
     .flatMap((p) => {
-      const net = netInLot(lot, p, on);
+      const net = netInLot(lot, p, rates);
       return net && p.sold_on !== null ? [{ day: p.sold_on, net }] : [];
     })
     .sort((a, b) => (a.day < b.day ? -1 : 1));
@@ -383,9 +381,9 @@ function recoveryOf(lot: LotRow, pieces: readonly PieceOfLot[], on: MarketOnDay)
   });
 }
 
-function summaryOf(lot: LotRow, pieces: readonly PieceOfLot[], on: MarketOnDay): LotSummary {
+function summaryOf(lot: LotRow, pieces: readonly PieceOfLot[], rates: DayRates): LotSummary {
   const cost = totalOf(lot);
-  const recovery = recoveryOf(lot, pieces, on);
+  const recovery = recoveryOf(lot, pieces, rates);
   const recovered = new Decimal(recovery.at(-1)?.net ?? 0);
   return {
     id: lot.id,

@@ -15,6 +15,7 @@ import {
   type Database,
   type Queries,
   type Transaction,
+  isGone,
 } from '../db/index.ts';
 import { answer, type Answered } from '../http/index.ts';
 import type { Library } from '../reference/index.ts';
@@ -207,11 +208,20 @@ export class Readers {
     return this.markets.asKnown(sale.soldOn, await knownBeforeSale(this.database, id, sale.soldOn));
   }
 
+  #without(error: unknown): undefined {
+    // a database that is away is no matter of the market's
+    if (isGone(error)) throw error;
+    this.markets.onError(error);
+  }
+
   async #compute(record: PieceRecord, assessment: Assessment): Promise<Readings> {
     const { index, answer, date, made, grade, scale } = assessment;
     const trail = trailRecord(record, made);
     const past = record.sale ? (record.reading?.body as Readings | undefined) : undefined;
-    const on = past ? undefined : await this.#marketOf(record);
+    // what a piece is does not hang on whether its market can be reckoned
+    const on = past
+      ? undefined
+      : await this.#marketOf(record).catch((error: unknown) => this.#without(error));
     const question = on && subjectOf(record, assessment, on.base);
     const worth = on && question && (await answerEstimate(this.database, on, { ...question, asOf: on.asOf }));
     return {
@@ -224,6 +234,7 @@ export class Readers {
           }
         : null,
       condition: conditionOf(record, grade, scale),
+      ...(past || on ? {} : { marketAway: true }),
       ...(past?.unsupported || (worth && !worth.supported) ? { unsupported: true } : {}),
       worth: past
         ? past.worth
@@ -246,9 +257,16 @@ export class Readers {
   async readings(records: readonly PieceRecord[]): Promise<Map<string, Readings>> {
     const now = await revisions(this.database);
     const basisOf = (record: PieceRecord) =>
-      [record.version, now.reference, now.comparables, now.encounters, now.rates, now.rules, todayIso()].join(
-        ' ',
-      );
+      [
+        record.version,
+        now.reference,
+        now.comparables,
+        now.encounters,
+        now.rates,
+        now.rules,
+        now.record,
+        todayIso(),
+      ].join(' ');
     const found = new Map<string, Readings>();
     const renewed: [string, string, string][] = [];
     const keyOf = (record: PieceRecord) => `${record.id} ${basisOf(record)}`;
@@ -268,7 +286,7 @@ export class Readers {
       computing.then(done, done);
       const readings = await computing;
       found.set(record.id, readings);
-      renewed.push([record.id, basisOf(record), JSON.stringify(readings)]);
+      if (!readings.marketAway) renewed.push([record.id, basisOf(record), JSON.stringify(readings)]);
     }
     for (const record of stale) {
       if (found.has(record.id)) continue;

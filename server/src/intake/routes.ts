@@ -1,7 +1,7 @@
 import { checkObservation, ENGINE_VERSION, subjectKey, type Observation } from '@jutbank/core/bench';
 import { periodOf } from '@jutbank/core/dates';
 import { STAGES, type Stage } from '@jutbank/core/intake';
-import { money, type Money } from '@jutbank/core/money';
+import { addMoney, convert, money, type Money } from '@jutbank/core/money';
 import type { Route } from '@jutbank/contract/http';
 import { intakeRoutes, type PieceSheet, type Tray } from '@jutbank/contract/intake';
 import type { AttributionBody, StoredAttribution } from '@jutbank/contract/bench';
@@ -355,14 +355,13 @@ function checkDecision(
 }
 
 async function trayOf(db: Queries, readers: Readers, markets: Markets): Promise<Tray> {
-  const on = await markets.on(todayIso());
-  const inBase = (rows: readonly { currency: string | null; total: string | null }[]): Money => {
-    const sum = rows.reduce((total, row) => {
-      const rate = row.currency === null ? undefined : on.rates(row.currency, on.day);
-      return row.total === null || rate === undefined ? total : total + Number(row.total) / rate;
-    }, 0);
-    return money(sum.toFixed(4), on.base);
-  };
+  const { base, rateOf } = await markets.ratesOn(todayIso());
+  const inBase = (rows: readonly { currency: string | null; total: string | null }[]): Money =>
+    rows
+      .flatMap(({ currency, total }) =>
+        currency === null || total === null ? [] : (convert(money(total, currency), base, rateOf) ?? []),
+      )
+      .reduce(addMoney, money(0, base));
   const costs = await db.rows<{ stage: Stage; currency: string | null; n: number; total: string | null }>(
     'SELECT stage, price_currency AS currency, COUNT(*) AS n, SUM(price) AS total FROM piece GROUP BY stage, price_currency',
   );

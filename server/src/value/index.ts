@@ -2,7 +2,7 @@ export { COMPARABLES_JOB, listOfJob, type ComparablesJob } from './comparables.t
 export { mountValue } from './routes.ts';
 export { importComparables, referenceKnown } from './importComparables.ts';
 export { answerEstimate, answeredRows, subjectAsked, VENUE_OF_SHOP } from './answer.ts';
-export { MarketOnDay, Markets } from './market.ts';
+export { MarketOnDay, Markets, type DayRates } from './market.ts';
 export { COUNTS_IN, keepReference, knownBeforeSale, type Knowledge } from './knowledge.ts';
 export { houseRecord, keepHouseRecord, settingsInUse } from './houseRecord.ts';
 export { isoDay, middlesOf } from './sales.ts';

@@ -172,6 +172,12 @@ function together(first: SalesChange, then: SalesChange): SalesChange {
   };
 }
 
+/** The rates of a day: units of a currency for one of the base. */
+export interface DayRates {
+  readonly base: string;
+  readonly rateOf: (currency: string) => string | undefined;
+}
+
 export class Markets {
   readonly #ready = new Map<string, Promise<MarketOnDay>>();
   readonly #gathered = new WeakMap<MarketFit, Map<string, Gathered>>();
@@ -251,7 +257,7 @@ export class Markets {
   }
 
   /** The exchange rates of a day alone: no market need be fitted for them. */
-  async ratesOn(asOf: string): Promise<{ base: string; rateOf: (currency: string) => string | undefined }> {
+  async ratesOn(asOf: string): Promise<DayRates> {
     const { rates, base } = await this.#basisOf(await revisions(this.database));
     return { base, rateOf: (currency) => rates(currency, numberDay(asOf))?.toString() };
   }

@@ -134,10 +134,8 @@ function Readings({ sheet }: { sheet: PieceSheet }) {
                 {rangeText(worth.low.amount, worth.high.amount)}
               </span>
             </span>
-          ) : sheet.readings.unsupported ? (
-            'No sale near it'
           ) : (
-            'Not known yet'
+            worthMissing(sheet.readings)[0]
           )}
         </div>
         <div className="d">
@@ -145,9 +143,7 @@ function Readings({ sheet }: { sheet: PieceSheet }) {
             ? worth.thin
               ? 'few sales: a wide range'
               : `${worth.comparables} sales bear on it`
-            : sheet.readings.unsupported
-              ? 'only a guess by its kind'
-              : 'wants a pattern first'}
+            : worthMissing(sheet.readings)[1]}
         </div>
       </NavLink>
       <NavLink to={to('trail')}>
@@ -168,3 +164,11 @@ function Readings({ sheet }: { sheet: PieceSheet }) {
 }
 
 const rangeText = (low: string, high: string) => `${Math.round(Number(low))}–${Math.round(Number(high))}`;
+
+/** Why no worth stands there, in two lines. */
+function worthMissing({ unsupported, marketAway }: PieceSheet['readings']): readonly [string, string] {
+  if (marketAway) return ['Cannot be reckoned now', 'the market is away; all else stands'];
+  return unsupported
+    ? ['No sale near it', 'only a guess by its kind']
+    : ['Not known yet', 'wants a pattern first'];
+}
