@@ -106,6 +106,7 @@ export async function fillDemo(address: string, clockFile: string | undefined): 
       if (quarter - daysAgo < QUARTER) return;
       quarter = daysAgo;
       await lists.bringUpTo(clock.day(daysAgo));
+      await valueStock(client);
     });
   }
   await client.call('POST', '/exchange-rates/fetch', {});

@@ -144,6 +144,7 @@ server.listen(port, host, () => {
   app.dailyRates.start();
   app.outboxRounds.start();
   app.housekeeping.start();
+  app.markets.warm();
   process.stdout.write(`listening on http://${host}:${port}\n`);
 });
 

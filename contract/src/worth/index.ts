@@ -74,8 +74,9 @@ export const appraisalBody = appraisalDraftQuery.extend({
 });
 export type AppraisalBody = z.infer<typeof appraisalBody>;
 
+type NotAlways = 'houseStretch' | 'houseHold';
 /** Records from before ranges went by the house's own sales do not say it. */
-type KeptSettings = Omit<ValueSettings, 'houseStretch'> & Partial<Pick<ValueSettings, 'houseStretch'>>;
+type KeptSettings = Omit<ValueSettings, NotAlways> & Partial<Pick<ValueSettings, NotAlways>>;
 
 export interface AppraisedRow extends EstimateRow {
   /** the cells of the sale as they were written down */

@@ -1,7 +1,7 @@
 /** Prior means and deviations of the price regression, on natural logs (engines.md, Valuation). */
 import type { Alteration, VenueKind } from './comparable.ts';
 
-export const VALUE_ENGINE_VERSION = 'value-3';
+export const VALUE_ENGINE_VERSION = 'value-4';
 
 export interface Prior {
   readonly mean: number;
@@ -96,7 +96,9 @@ export const VALUE_SETTINGS = {
   postage: prior(8, 4),
   share: 0.8,
   /** leave-one-out cases by which the interval's stretch is held to 1 */
-  stretchHold: 120,
+  stretchHold: 50,
+  /** sold pieces by which the house's own record is held to 1 */
+  houseHold: 120,
   /** what ranges are multiplied by besides, from how those that the house stated have held */
   houseStretch: 1,
   thinBelow: 3,

@@ -61,7 +61,7 @@ test('probabilities by bands, each with how often it was so', () => {
 });
 
 describe('how wide ranges are to be by the house’s own sales', () => {
-  const hold = { share: 0.8, stretchHold: 120 };
+  const hold = { share: 0.8, houseHold: 120 };
   /** one after another 1 %, 2 % … of the half-range off, up and down by turns */
   const off = (n: number, most: number, stretch = 1) =>
     Array.from({ length: n }, (_, i) => {

@@ -63,11 +63,11 @@ const [NARROWEST, WIDEST] = [0.6, 1.8] as const;
 
 /**
  * The record of a house on top of what left-out sales of the market say: how many half-ranges off the sold ones were, at
- * the share that a range is to hold, held to 1 by as many cases as the market's own stretch is. Undefined for too few.
+ * the share that a range is to hold, held to 1 by `houseHold` cases. Undefined for too few.
  */
 export function houseStretchOf(
   cases: readonly StatedRange[],
-  { share, stretchHold }: Pick<ValueSettings, 'share' | 'stretchHold'>,
+  { share, houseHold }: Pick<ValueSettings, 'share' | 'houseHold'>,
 ): HouseStretch | undefined {
   const of = cases.length;
   if (of < HEARD_FROM) return undefined;
@@ -81,7 +81,7 @@ export function houseStretchOf(
   const at = Math.min(of - 1, Math.max(0, share * (of + 1) - 1));
   const [below = 1, above = below] = [times[Math.floor(at)], times[Math.ceil(at)]];
   const wanted = below + (above - below) * (at - Math.floor(at));
-  const trust = of / (of + stretchHold);
+  const trust = of / (of + houseHold);
   return {
     of,
     held: cases.filter((c) => c.price >= c.low && c.price <= c.high).length,

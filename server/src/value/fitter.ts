@@ -25,6 +25,11 @@ export class Fitter {
     });
   }
 
+  /** Starts the thread before somebody waits for it. */
+  warm(): void {
+    this.#worker ??= this.#start();
+  }
+
   async close(): Promise<void> {
     const worker = this.#worker;
     this.#worker = undefined;

@@ -199,6 +199,11 @@ export class Markets {
     this.#fitter = new Fitter(url);
   }
 
+  /** Nobody's first question waits for a thread to start. */
+  warm(): void {
+    this.#fitter.warm();
+  }
+
   close(): Promise<void> {
     clearTimeout(this.#refit?.timer);
     return this.#fitter.close();

@@ -25,8 +25,9 @@ export async function recomputed(
   const subjectNow =
     subjectOf(piece, await readers.assess(piece), record.figure.currency)?.subject ?? record.question.subject;
   const { middles } = record.engine;
-  const settings = { ...record.engine.settings, houseStretch: record.engine.settings.houseStretch ?? 1 };
   const settingsNow = await settingsInUse(database);
+  const { houseStretch = 1, houseHold = settingsNow.houseHold, ...rest } = record.engine.settings;
+  const settings = { ...rest, houseStretch, houseHold };
   const middlesNow = middlesOf(await readers.rules.inUse());
   const { question } = record;
   const figure = (
