@@ -157,7 +157,7 @@ describe('a lot', () => {
 
 test('a market that cannot be reckoned takes the worth away and nothing else', async () => {
   const away = jest.spyOn(server.app.markets, 'on').mockRejectedValue(new Error('no fit'));
-  let id = '';
+  let id: string;
   try {
     const made = await server.owner.call('POST', '/pieces', {
       title: 'Jack without a market',

@@ -1,0 +1,5 @@
+export function balance(
+  host: string,
+  port: number,
+  copies: readonly number[],
+): Promise<{ close(): Promise<void> }>;
