@@ -10,33 +10,16 @@ import { balance } from './setup/balance.mjs';
 import { galera } from './setup/galera.mjs';
 import { freePort } from './setup/mariadb.mjs';
 import { ensureDebianPackages, ensureDependencies, root } from './setup/packages.mjs';
-import { giveUp, say } from './setup/say.mjs';
+import { say } from './setup/say.mjs';
 import { fillDemoOnce, startServer } from './setup/server.mjs';
-import { CannotRun, keepRunning } from './setup/supervise.mjs';
+import { notEvenOnce, over, undo } from './setup/stopping.mjs';
+import { keepRunning } from './setup/supervise.mjs';
 
 const COPIES = 2;
 const demo = !process.argv.includes('--empty');
 const host = process.env.JUTBANK_HOST ?? '127.0.0.1';
 const port = Number(process.env.JUTBANK_PORT ?? 4180);
 const dataDir = resolve(process.env.JUTBANK_DATA_DIR ?? join(root, 'var', demo ? 'cluster-demo' : 'cluster'));
-
-/** @type {(() => Promise<void>)[]} */
-const undo = [];
-let stopping = false;
-/** @param {number} code */
-async function stop(code) {
-  if (stopping) return;
-  stopping = true;
-  for (const step of undo.reverse()) await step().catch(() => undefined);
-  process.exit(code);
-}
-process.on('SIGINT', () => void stop(0));
-process.on('SIGTERM', () => void stop(0));
-/** @param {string} reason */
-const over = (reason) => {
-  process.stderr.write(`\n${reason}\n`);
-  void stop(1);
-};
 
 ensureDebianPackages(['mariadb-server', 'galera-4', 'rsync']);
 ensureDependencies();
@@ -66,9 +49,7 @@ try {
   const front = await balance(host, port, ports);
   undo.push(() => front.close());
 } catch (error) {
-  if (!(error instanceof CannotRun)) throw error;
-  for (const step of undo.reverse()) await step().catch(() => undefined);
-  giveUp(error.message);
+  await notEvenOnce(error);
 }
 process.stdout.write(`\n  Jutbank is ready at http://${host}:${port}, on three databases and two servers\n`);
 process.stdout.write(

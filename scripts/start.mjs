@@ -6,26 +6,14 @@ import { isAlive, startMariaDb } from './setup/mariadb.mjs';
 import { ensureDebianPackages, ensureDependencies, root } from './setup/packages.mjs';
 import { giveUp } from './setup/say.mjs';
 import { fillDemoOnce, startServer } from './setup/server.mjs';
-import { CannotRun, keepRunning } from './setup/supervise.mjs';
+import { notEvenOnce, over, undo } from './setup/stopping.mjs';
+import { keepRunning } from './setup/supervise.mjs';
 
 const wantsDemo = !process.argv.includes('--empty') && process.env.JUTBANK_DEMO !== '0';
 const host = process.env.JUTBANK_HOST ?? '127.0.0.1';
 const port = Number(process.env.JUTBANK_PORT ?? 4180);
 // a shop's own records never share a folder with the demonstration
 const dataDir = resolve(process.env.JUTBANK_DATA_DIR ?? join(root, 'var', wantsDemo ? 'demo' : 'shop'));
-
-/** @type {(() => Promise<void>)[]} */
-const undo = [];
-let stopping = false;
-/** @param {number} code */
-async function stop(code) {
-  if (stopping) return;
-  stopping = true;
-  for (const step of undo.reverse()) await step().catch(() => undefined);
-  process.exit(code);
-}
-process.on('SIGINT', () => void stop(0));
-process.on('SIGTERM', () => void stop(0));
 
 if (!Number.isInteger(port) || port < 1 || port > 65535)
   giveUp(`JUTBANK_PORT: “${process.env.JUTBANK_PORT}” is not a port; use a number from 1 to 65535.`);
@@ -60,20 +48,6 @@ undo.push(async () => rmSync(lock, { force: true }));
 if (process.env.JUTBANK_DATABASE_URL === undefined) ensureDebianPackages(['mariadb-server']);
 ensureDependencies();
 ensureBuilt();
-
-/** @param {string} reason */
-const over = (reason) => {
-  process.stderr.write(`\n${reason}\n`);
-  void stop(1);
-};
-/** @param {unknown} error @returns {never} */
-const notEvenOnce = (error) => {
-  if (error instanceof CannotRun) {
-    rmSync(lock, { force: true });
-    giveUp(error.message);
-  }
-  throw error;
-};
 
 let url = process.env.JUTBANK_DATABASE_URL;
 if (url === undefined) {

@@ -5,13 +5,13 @@ import {
   type Comparable,
   type Estimate,
   type EstimateSubject,
+  type ValueSettings,
   type VenueKind,
 } from '@jutbank/core/value';
 import type { EstimateAnswer, EstimateQuestion, EstimateRow } from '@jutbank/contract/value';
 import type { Queries } from '../db/index.ts';
 import { invalid } from '../http/index.ts';
 import { worthSettingsOf } from '../shop/index.ts';
-import { houseRecord } from './houseRecord.ts';
 import type { MarketOnDay } from './market.ts';
 import { comparablesByIds, rateUsed } from './queries.ts';
 
@@ -74,7 +74,7 @@ export async function answerEstimate(
     methods: estimate.methods.map((m) => ({ name: m.name, estimate: amount(m.estimate) })),
     thin: estimate.thin,
     supported: estimate.supported,
-    notes: [...estimate.notes, ...(await houseNote(db, on))],
+    notes: [...estimate.notes, ...houseNote(on.market.settings)],
   };
 }
 
@@ -109,13 +109,11 @@ export async function answeredRows(
 }
 
 /** Why ranges are not as wide as the market alone says. */
-async function houseNote(db: Queries, on: MarketOnDay): Promise<string[]> {
-  const times = on.market.settings.houseStretch;
-  if (times === 1) return [];
-  const record = await houseRecord(db);
-  const percent = Math.round(100 * Math.abs(times - 1));
+function houseNote({ houseStretch }: ValueSettings): string[] {
+  if (houseStretch === 1) return [];
+  const percent = Math.round(100 * Math.abs(houseStretch - 1));
   return [
-    `The range is ${percent} % ${times > 1 ? 'wider' : 'narrower'} than the market alone says: of ${record?.of ?? 0} pieces this house appraised and sold, ${record?.held ?? 0} sold inside what was stated.`,
+    `The range is ${percent} % ${houseStretch > 1 ? 'wider' : 'narrower'} than the market alone says, by how ranges of this house have held against its own sales.`,
   ];
 }
 

@@ -32,14 +32,16 @@ interface SoldRow {
   sold_on: string;
 }
 /** Of several appraisals of a piece the last before its sale is the one it is held to. */
+const APPRAISED_AND_SOLD = `FROM appraisal a JOIN sale s ON s.piece_id = a.piece_id AND a.made_at < s.sold_at
+  JOIN piece p ON p.id = a.piece_id
+  WHERE a.id = (SELECT MAX(b.id) FROM appraisal b WHERE b.piece_id = a.piece_id AND b.made_at < s.sold_at)
+  ORDER BY s.sold_at DESC LIMIT 2000`;
 const SOLD = `SELECT a.id, a.number, a.piece_id, p.title, a.person, a.effective_date, a.currency, a.concluded,
     JSON_VALUE(a.record, '$.low.amount') AS low, JSON_VALUE(a.record, '$.figure.amount') AS figure,
     JSON_VALUE(a.record, '$.high.amount') AS high, JSON_VALUE(a.record, '$.basis') AS basis,
     JSON_VALUE(a.record, '$.question.subject.pattern') AS pattern,
     s.price, s.currency AS price_currency, DATE(s.sold_at) AS sold_on
-  FROM appraisal a JOIN sale s ON s.piece_id = a.piece_id AND a.made_at < s.sold_at JOIN piece p ON p.id = a.piece_id
-  WHERE a.id = (SELECT MAX(b.id) FROM appraisal b WHERE b.piece_id = a.piece_id AND b.made_at < s.sold_at)
-  ORDER BY s.sold_at DESC LIMIT 2000`;
+  ${APPRAISED_AND_SOLD}`;
 
 /** What is asked, as a share of the estimate. */
 const ASK_BANDS = [0, 0.9, 1.05, 1.2, Infinity] as const;
@@ -101,22 +103,25 @@ const caseOf = (piece: AppraisedAndSold): SoldAfter => ({
 
 /** Lets the house's own sales say how wide its ranges are to be, once there are enough of them. */
 export async function calibrateHouse(database: Database): Promise<void> {
-  const rows = await database.rows<Record<'low' | 'figure' | 'high' | 'price' | 'stretch', string | null>>(
+  const rows = await database.rows<
+    Record<'low' | 'figure' | 'high' | 'price' | 'stretch', string | null> & { same: number }
+  >(
     `SELECT JSON_VALUE(a.record, '$.low.amount') AS low, JSON_VALUE(a.record, '$.figure.amount') AS figure,
        JSON_VALUE(a.record, '$.high.amount') AS high, s.price,
-       JSON_VALUE(a.record, '$.engine.settings.houseStretch') AS stretch
-     FROM appraisal a JOIN sale s ON s.piece_id = a.piece_id AND a.made_at < s.sold_at AND s.currency = a.currency
-     WHERE a.id = (SELECT MAX(b.id) FROM appraisal b WHERE b.piece_id = a.piece_id AND b.made_at < s.sold_at)
-     ORDER BY s.sold_at DESC LIMIT 2000`,
+       JSON_VALUE(a.record, '$.engine.settings.houseStretch') AS stretch, s.currency = a.currency AS same
+     ${APPRAISED_AND_SOLD}`,
   );
   const told = houseStretchOf(
-    rows.map((row) => ({
-      low: Number(row.low),
-      figure: Number(row.figure),
-      high: Number(row.high),
-      price: Number(row.price),
-      stretch: Number(row.stretch ?? 1),
-    })),
+    // at the rate of another day a sale would say something of rates as well
+    rows
+      .filter((row) => Boolean(row.same))
+      .map((row) => ({
+        low: Number(row.low),
+        figure: Number(row.figure),
+        high: Number(row.high),
+        price: Number(row.price),
+        stretch: Number(row.stretch ?? 1),
+      })),
     VALUE_SETTINGS,
   );
   if (told) await keepHouseRecord(database, told);
