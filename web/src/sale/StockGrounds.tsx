@@ -65,9 +65,9 @@ function Rows({ valuation, piece }: { valuation: string; piece: StockPiece }) {
               <th>Sold</th>
               <th>Where</th>
               <th className="r">Paid</th>
-              <th>Adjusted for</th>
               <th className="r">Comes to</th>
               <th className="r">Weight</th>
+              <th className="adjusted">Adjusted for</th>
             </tr>
           </thead>
           <tbody>
@@ -76,24 +76,25 @@ function Rows({ valuation, piece }: { valuation: string; piece: StockPiece }) {
                 <td className="num">{row.saleDate}</td>
                 <td>{row.venue}</td>
                 <td className="r num">{moneyText(row.paid)}</td>
+                <td className="r num">{moneyText(row.adjusted)}</td>
+                <td className="r num">{weightText(row.weight)}</td>
                 <td>
                   {row.adjustments
                     .filter((a) => Math.abs(a.percent) >= 0.5)
                     .map((a) => `${a.name} ${signed(a.percent)} %`)
                     .join(', ') || '–'}
                 </td>
-                <td className="r num">{moneyText(row.adjusted)}</td>
-                <td className="r num">{weightText(row.weight)}</td>
               </tr>
             ))}
             <tr>
               <td />
-              <td colSpan={3}>
+              <td colSpan={2}>
                 What its pattern, maker and kind say
                 {rest.count > 0 && `, and ${counted(rest.count)} more sales of it`}
               </td>
               <td className="r num">{moneyText(rest.adjusted)}</td>
               <td className="r num">{weightText(rest.weight)}</td>
+              <td />
             </tr>
           </tbody>
         </table>
