@@ -159,6 +159,7 @@ async function closed(database: Database): Promise<void> {
   await app.outboxRounds.stop();
   await app.jobs.stop();
   await app.markets.close();
+  await app.packs.close();
   await standin?.close();
   await rates?.close();
   await database.close();

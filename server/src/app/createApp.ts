@@ -20,7 +20,7 @@ import { JobRunner } from '../jobs/index.ts';
 import { mountListing } from '../listing/index.ts';
 import { httpMarketplace, Outbox, OutboxRounds } from '../outside/index.ts';
 import { mountProvenance } from '../provenance/index.ts';
-import { Library, mountReference, searchReference } from '../reference/index.ts';
+import { Library, mountReference, PACK_WORKER, searchReference, type PackWork } from '../reference/index.ts';
 import { RuleLibrary } from '../rules/index.ts';
 import {
   mountEnds,
@@ -32,6 +32,7 @@ import {
   revalueStock,
 } from '../sale/index.ts';
 import { findShop, mountShop, mountWorthSettings, sessionReader, VERSION } from '../shop/index.ts';
+import { Thread } from '../threads/index.ts';
 import {
   COMPARABLES_JOB,
   DailyRates,
@@ -73,6 +74,7 @@ export interface App {
   readonly jobs: JobRunner;
   readonly gauges: Gauges;
   readonly markets: Markets;
+  readonly packs: Thread<PackWork>;
   readonly dailyRates: DailyRates;
   readonly outboxRounds: OutboxRounds;
   readonly housekeeping: Housekeeping;
@@ -129,7 +131,8 @@ export function createApp(options: AppOptions): App {
     async () => (await findShop(database))?.readerSees ?? [],
   );
   mountShop(mount, (q) => searchEverything(database, library, q));
-  mountReference(mount, library);
+  const packs = new Thread<PackWork>(PACK_WORKER, options.databaseUrl);
+  mountReference(mount, library, packs);
   const pictures = new PictureStore(join(options.dataDir, 'files'));
   mountIntake(mount, readers, markets, pictures);
   mountLots(mount, readers, markets);
@@ -174,8 +177,7 @@ export function createApp(options: AppOptions): App {
           importComparables(tx, file, known, {
             check: false,
             person: job.person,
-            // how far it is must be seen while it goes on
-            progress: (share) => database.apart(() => progress(share)),
+            progress,
           }),
         );
         markets.expect(todayIso());
@@ -195,6 +197,7 @@ export function createApp(options: AppOptions): App {
     jobs,
     gauges,
     markets,
+    packs,
     dailyRates,
     outboxRounds,
     housekeeping,

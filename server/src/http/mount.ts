@@ -2,12 +2,13 @@
  * Turns a route of the contract into an Express handler: role, shape, idempotency, version, answer. Every route
  * goes through here, so none of it can be forgotten.
  */
+import { createHash } from 'node:crypto';
 import express, { type Request, type RequestHandler, type Response, type Router } from 'express';
 import type { z } from 'zod';
 import type { Access, Route, Secret } from '@jutbank/contract/http';
 import type { Person, Role } from '@jutbank/contract/shop';
 import type { Database, Transaction } from '../db/index.ts';
-import { keepAnswer, keptOnce, onceOf, takeOnce, type Answered, type Kept } from './once.ts';
+import { answeredOnce, onceOf, type Answered, type Once } from './once.ts';
 import { HttpProblem, invalid, sendProblem } from './problem.ts';
 import type { Room } from './room.ts';
 import { unkeepable } from './text.ts';
@@ -31,6 +32,12 @@ export interface Call<P, Q, B> {
   readonly response: Response;
   /** the version in If-Match; undefined when there was none */
   readonly ifMatch: number | undefined;
+}
+
+/** A body as it came; the key it came with. */
+export interface Document {
+  readonly bytes: Uint8Array;
+  readonly once: Once | undefined;
 }
 
 /** Who nobody is: routes with public access see this person when nobody is signed in. */
@@ -109,6 +116,29 @@ export class Mount {
     this.#changes(route, prepare, act, tell);
   }
 
+  /**
+   * A route whose body is read, checked and answered in a thread, so that a big document keeps nobody waiting.
+   * @param ask is handed the body as it came, and the key where there is one
+   */
+  inThread<P, Q, B, A>(
+    route: Route<P, Q, B, A>,
+    ask: (document: Document) => Promise<Answered<A>>,
+    does: 'reads' | 'writes',
+  ): void {
+    this.mounted.set(`${route.method} ${route.path}`, does);
+    this.#route(
+      route,
+      [express.raw({ type: () => true, limit: route.bodyLimit })],
+      async (request, response) => {
+        if (does === 'writes') await this.room.need();
+        const person = response.locals.person as Person;
+        const bytes = Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0);
+        const once = does === 'writes' ? onceOf(request, person.id, printOfBytes(bytes)) : undefined;
+        await this.#send({ response, person }, route, await ask({ bytes, once }));
+      },
+    );
+  }
+
   #changes<P, Q, B, A, S, R>(
     route: Route<P, Q, B, A>,
     prepare: (call: Call<P, Q, B>) => Promise<S>,
@@ -131,21 +161,16 @@ export class Mount {
         (route.method !== 'post' && route.method !== 'put') || route.secret
           ? undefined
           : onceOf(request, person.id, route.carries === 'upload' ? printOf(read) : call.body);
-      const before = once && (await keptOnce<A, R | Answered<A>>(this.database, once));
-      if (before?.answered) {
-        await this.#send(call, route, before.answered);
-        return;
-      }
-      const change = async (): Promise<Kept<A, R | Answered<A>>> => {
-        const prepared = route.carries === 'upload' ? (read as S) : await prepare(call);
-        const run = (tx: Transaction) => act(tx, call, prepared);
-        return once
-          ? takeOnce<A, R | Answered<A>>(this.database, once, run)
-          : { result: await this.database.transaction(run) };
-      };
-      const kept = before ?? (await change());
-      const answered = kept.answered ?? (await told(kept.result, call));
-      if (once && !kept.answered) await keepAnswer(this.database, once, answered, route.status);
+      const answered = await answeredOnce(
+        this.database,
+        once,
+        route.status,
+        async () => {
+          const prepared = route.carries === 'upload' ? (read as S) : await prepare(call);
+          return (tx) => act(tx, call, prepared);
+        },
+        (result) => told(result, call),
+      );
       await this.#send(call, route, answered);
     });
   }
@@ -157,6 +182,31 @@ export class Mount {
       (route.method === 'post' || route.method === 'put' || route.method === 'patch')
     )
       reading.push(express.json({ limit: route.bodyLimit }));
+    this.#route(route, reading, async (request, response) => {
+      const strange = [
+        ...unkeepable(request.params, '/path'),
+        ...unkeepable(request.query, '/query'),
+        ...(route.carries === 'json' ? unkeepable(request.body) : []),
+      ];
+      if (strange.length > 0) throw invalid(strange);
+      await act({
+        params: check(route.params, request.params, '/path'),
+        query: check(route.query, request.query, '/query'),
+        body: route.carries === 'json' ? check(route.body, request.body ?? {}, '') : (undefined as B),
+        person: response.locals.person as Person,
+        request,
+        response,
+        ifMatch: versionIn(request.get('If-Match')),
+      });
+    });
+  }
+
+  /** Who asks is known before anything of the body is read. */
+  #route(
+    route: Pick<Route, 'method' | 'path' | 'access' | 'hides'>,
+    reading: readonly RequestHandler[],
+    act: (request: Request, response: Response) => Promise<void>,
+  ): void {
     const guard: RequestHandler = (request, response, next) => {
       this.#authorise(route, request).then(
         (person) => {
@@ -167,22 +217,7 @@ export class Mount {
       );
     };
     this.router[route.method](route.path, guard, ...reading, (request: Request, response: Response, next) => {
-      const strange = [
-        ...unkeepable(request.params, '/path'),
-        ...unkeepable(request.query, '/query'),
-        ...(route.carries === 'json' ? unkeepable(request.body) : []),
-      ];
-      if (strange.length > 0) throw invalid(strange);
-      const call: Call<P, Q, B> = {
-        params: check(route.params, request.params, '/path'),
-        query: check(route.query, request.query, '/query'),
-        body: route.carries === 'json' ? check(route.body, request.body ?? {}, '') : (undefined as B),
-        person: response.locals.person as Person,
-        request,
-        response,
-        ifMatch: versionIn(request.get('If-Match')),
-      };
-      act(call).catch(next);
+      act(request, response).catch(next);
     });
   }
 
@@ -214,6 +249,8 @@ export class Mount {
   }
 }
 
+const printOfBytes = (bytes: Buffer): string => createHash('sha256').update(bytes).digest('hex');
+
 /** What an upload is, for its key: the hash of its bytes, and what was said beside it. */
 const printOf = (read: unknown): unknown => (read as { print?: unknown } | undefined)?.print;
 
@@ -226,6 +263,22 @@ const escape = (key: PropertyKey) => String(key).replaceAll('~', '~0').replaceAl
 
 /** A body whose shape hangs on the address, checked like any other. */
 export const parsedBody = <T>(schema: z.ZodType<T>, body: unknown): T => check(schema, body, '');
+
+/** @throws 400 for what is no JSON, 422 for what is not of the shape that the route asks for */
+export function readDocument<B>(
+  route: Pick<Route<unknown, unknown, B, unknown>, 'body'>,
+  bytes: Uint8Array,
+): B {
+  let body: unknown;
+  try {
+    body = JSON.parse(new TextDecoder().decode(bytes));
+  } catch {
+    throw new HttpProblem(400, 'This is not JSON.');
+  }
+  const strange = unkeepable(body);
+  if (strange.length > 0) throw invalid(strange);
+  return check(route.body, body, '');
+}
 
 /** Zod's findings as pointers into the document. */
 function check<T>(schema: z.ZodType<T>, input: unknown, prefix: string): T {

@@ -18,7 +18,7 @@ export interface Answered<A> {
 export const answer = <A>(body: A, more: Omit<Answered<A>, 'body'> = {}): Answered<A> => ({ body, ...more });
 
 /** What is kept of a change: its answer, or the word from which the answer is still to be told. */
-export type Kept<A, R> =
+type Kept<A, R> =
   | { readonly answered: Answered<A>; readonly result?: undefined }
   | { readonly answered?: undefined; readonly result: R };
 
@@ -44,7 +44,7 @@ export function onceOf(request: Request, person: string, body: unknown): Once | 
 }
 
 /** @throws 422 when the key was used for another request */
-export async function keptOnce<A, R>(db: Queries, once: Once): Promise<Kept<A, R> | undefined> {
+async function keptOnce<A, R>(db: Queries, once: Once): Promise<Kept<A, R> | undefined> {
   const row = await db.row<{
     request_hash: string;
     status: number | null;
@@ -65,8 +65,32 @@ export async function keptOnce<A, R>(db: Queries, once: Once): Promise<Kept<A, R
   };
 }
 
+/**
+ * The answer to a key, whoever was given it first; without a key the change is simply made.
+ * @param begin what must be read before the transaction, and then its work; @param tell the answer, once it is committed
+ */
+export async function answeredOnce<A, R>(
+  database: Database,
+  once: Once | undefined,
+  usual: number,
+  begin: () => Promise<(tx: Transaction) => Promise<R>>,
+  tell: (result: R) => Promise<Answered<A>>,
+): Promise<Answered<A>> {
+  const before = once && (await keptOnce<A, R>(database, once));
+  if (before?.answered) return before.answered;
+  const change = async (): Promise<Kept<A, R>> => {
+    const act = await begin();
+    return once ? takeOnce<A, R>(database, once, act) : { result: await database.transaction(act) };
+  };
+  const kept = before ?? (await change());
+  if (kept.answered) return kept.answered;
+  const answered = await tell(kept.result);
+  if (once) await keepAnswer(database, once, answered, usual);
+  return answered;
+}
+
 /** Takes the key, changes, and keeps the word of it; of two at the same time the second gets the first's. */
-export async function takeOnce<A, R>(
+async function takeOnce<A, R>(
   database: Database,
   once: Once,
   act: (tx: Transaction) => Promise<R>,
@@ -94,12 +118,7 @@ export async function takeOnce<A, R>(
 }
 
 /** From now on this is the answer, whatever the change would be told as later. */
-export async function keepAnswer<A>(
-  db: Queries,
-  once: Once,
-  answered: Answered<A>,
-  usual: number,
-): Promise<void> {
+async function keepAnswer<A>(db: Queries, once: Once, answered: Answered<A>, usual: number): Promise<void> {
   await db.run(
     'UPDATE idempotency_key SET status = ?, body = ?, headers = ?, result = NULL WHERE person_id = ? AND request_key = ? AND status IS NULL',
     [

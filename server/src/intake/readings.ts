@@ -1,4 +1,5 @@
 /** The five live readings of a piece: which, when, condition, worth, paper trail. */
+import { setImmediate as turn } from 'node:timers/promises';
 import type { Alert, IdentifyAnswer, ReferenceIndex } from '@jutbank/core/bench';
 import { freshInspection, type GradeAnswer, type RuleSet, type ScaleId } from '@jutbank/core/condition';
 import type { Span } from '@jutbank/core/dates';
@@ -154,7 +155,13 @@ export class Readers {
   ): Promise<Assessment[]> {
     const rules = await this.rules.inUse(db);
     const alerts = await seenBefore(db, index, records);
-    return records.map((record, i) => this.#assess(index, record, rules, alerts[i] ?? []));
+    const assessments: Assessment[] = [];
+    for (const [i, record] of records.entries()) {
+      // a list of pieces is a long reckoning: others have a turn between one and the next
+      if (i > 0) await turn();
+      assessments.push(this.#assess(index, record, rules, alerts[i] ?? []));
+    }
+    return assessments;
   }
 
   /** Kept for as long as everything it rests on is the same: the index, the rules, the record, what else bears its number. */

@@ -81,13 +81,16 @@ export class JobRunner {
   async runOne(): Promise<boolean> {
     const job = await this.#claim();
     if (!job) return false;
-    const heartbeat = async (share: number) => {
-      const alive = await this.database.run(
-        "UPDATE job SET progress = ?, heartbeat = UTC_TIMESTAMP(3) WHERE id = ? AND state = 'running'",
-        [share.toFixed(4), job.id],
-      );
-      if (alive === 0 && (await findJob(this.database, job.id))?.state === 'cancelled') throw new Cancelled();
-    };
+    // how far it is must be seen while it goes on, from inside its transaction too
+    const heartbeat = (share: number) =>
+      this.database.apart(async () => {
+        const alive = await this.database.run(
+          "UPDATE job SET progress = ?, heartbeat = UTC_TIMESTAMP(3) WHERE id = ? AND state = 'running'",
+          [share.toFixed(4), job.id],
+        );
+        if (alive === 0 && (await findJob(this.database, job.id))?.state === 'cancelled')
+          throw new Cancelled();
+      });
     try {
       const work = this.kinds[job.kind];
       if (!work) throw new Error(`nobody knows how to do ${job.kind}`);

@@ -3,21 +3,26 @@ import type { ReferenceIndex, Row } from '@jutbank/core/bench';
 import { referenceRoutes, type ItemRecord, type VariantDetail } from '@jutbank/contract/reference';
 import type { Database } from '../db/index.ts';
 import { answer, notFound, type Mount } from '../http/index.ts';
+import type { Thread } from '../threads/index.ts';
 import { itemRecord, putItem, takeOut } from './authoring.ts';
-import { importPack } from './importPack.ts';
-import { reviewPack } from './reviewPack.ts';
 import type { Library } from './library.ts';
-import { listPacks, loadContents, packHead, packItems, salesOfPattern } from './queries.ts';
+import type { PackWork } from './packWorker.ts';
+import { listPacks, packHead, packItems, salesOfPattern } from './queries.ts';
 
-export function mountReference(mount: Mount, library: Library): void {
+/** @param packs the thread in which packs are read */
+export function mountReference(mount: Mount, library: Library, packs: Thread<PackWork>): void {
   const { database } = mount;
-  mount.writes(referenceRoutes.importPack, async (tx, { body }) =>
-    answer(await importPack(tx, body), { afterCommit: () => library.index() }),
+  mount.inThread(
+    referenceRoutes.importPack,
+    async (document) => {
+      const answered = await packs.ask('import', document);
+      // made once, before somebody waits for it
+      await library.index();
+      return answered;
+    },
+    'writes',
   );
-
-  mount.reads(referenceRoutes.reviewPack, async ({ body }) =>
-    answer(reviewPack(body, await loadContents(database))),
-  );
+  mount.inThread(referenceRoutes.reviewPack, (document) => packs.ask('review', document), 'reads');
 
   const versioned = (record: ItemRecord) => answer(record, { etag: `"v${record.version}"` });
   mount.reads(referenceRoutes.item, async ({ params }) => versioned(await itemRecord(database, params)));

@@ -91,6 +91,7 @@ export async function serverForTest(setUp = true, marketplaceUrl?: string): Prom
       await new Promise((resolve) => server.close(resolve));
       app.gauges.close();
       await app.markets.close();
+      await app.packs.close();
       await caliper.close();
       await market.close();
       await rates.close();

@@ -1,9 +1,9 @@
 /** Fits the market in a thread of its own: reads the prices itself, so that the server's thread stays free. */
-import { parentPort, workerData } from 'node:worker_threads';
 import { fitMarket, type ValueSettings } from '@jutbank/core/value';
-import { openDatabase, revisions } from '../db/index.ts';
+import { revisions } from '../db/index.ts';
 import { RuleLibrary } from '../rules/index.ts';
 import { shopOf } from '../shop/index.ts';
+import { answering, databaseOfThread } from '../threads/index.ts';
 import { keptReference, type Knowledge } from './knowledge.ts';
 import { loadRates, rateOn } from './queries.ts';
 import { marketReference } from './reference.ts';
@@ -11,16 +11,13 @@ import { middlesOf, salesKnown, salesUpTo } from './sales.ts';
 import { storedFits, storeFit, type MarketFit } from './storedFit.ts';
 
 export interface FitRequest {
-  readonly id: number;
   readonly asOf: string;
   /** fits from what was known then, from the beginning, and keeps nothing */
   readonly known?: Knowledge | undefined;
   readonly settings?: ValueSettings | undefined;
 }
-export type FitReply =
-  { readonly id: number; readonly fit: MarketFit } | { readonly id: number; readonly error: string };
 
-const database = openDatabase((workerData as { url: string }).url, { connections: 2 });
+const database = databaseOfThread();
 
 /** A market that has grown by more than this since it was learned whole is learned whole again. */
 const ANEW_AFTER = 1.3;
@@ -79,16 +76,6 @@ async function fit(request: FitRequest): Promise<MarketFit> {
 }
 
 // one after the other: the next begins from what the last one learned
-let last: Promise<unknown> = Promise.resolve();
-parentPort?.on('message', (request: FitRequest) => {
-  const made = last.then(() => fit(request));
-  last = made.catch(() => undefined);
-  made.then(
-    (fit) => parentPort?.postMessage({ id: request.id, fit } satisfies FitReply),
-    (error: unknown) =>
-      parentPort?.postMessage({
-        id: request.id,
-        error: error instanceof Error ? (error.stack ?? error.message) : String(error),
-      } satisfies FitReply),
-  );
-});
+const work = { fit };
+export type FitWork = typeof work;
+answering(work);

@@ -21,7 +21,8 @@ import {
 import { revisions, type Database, type RevisionName } from '../db/index.ts';
 import type { Library } from '../reference/index.ts';
 import { shopOf } from '../shop/index.ts';
-import { Fitter } from './fitter.ts';
+import { Thread } from '../threads/index.ts';
+import type { FitWork } from './fitWorker.ts';
 import { settingsInUse } from './houseRecord.ts';
 import { keptReference, knownOnDay, type Knowledge } from './knowledge.ts';
 import { loadRates, rateOn, type RateTable } from './queries.ts';
@@ -187,7 +188,7 @@ export class Markets {
   #amended: Amended | undefined;
   #basis: { key: string; basis: Promise<Basis> } | undefined;
   #refit: { timer: NodeJS.Timeout; since: number } | undefined;
-  readonly #fitter: Fitter;
+  readonly #fitter: Thread<FitWork>;
 
   /** @param url of the database, for the fitting thread; @param onError hears of fits that failed in the background */
   constructor(
@@ -196,7 +197,7 @@ export class Markets {
     url: string,
     readonly onError: (error: unknown) => void,
   ) {
-    this.#fitter = new Fitter(url);
+    this.#fitter = new Thread(new URL('./fitWorker.ts', import.meta.url), url);
   }
 
   /** Nobody's first question waits for a thread to start. */
@@ -241,7 +242,7 @@ export class Markets {
   async #prepareKnown(asOf: string, known: Knowledge, settings?: ValueSettings): Promise<MarketOnDay> {
     const basis = await this.#basisOf(await revisions(this.database));
     const [fit, table, shop] = await Promise.all([
-      this.#fitter.fit(asOf, { known, settings }),
+      this.#fitter.ask('fit', { asOf, known, settings }),
       loadRates(this.database, known.rates),
       shopOf(this.database),
     ]);
@@ -396,7 +397,7 @@ export class Markets {
   }
 
   #fit(asOf: string): Promise<MarketFit> {
-    const fitting = this.#fitter.fit(asOf).then((fit) => {
+    const fitting = this.#fitter.ask('fit', { asOf }).then((fit) => {
       this.#fits = [fit, ...(this.#fits ?? [])].slice(0, MOST_FITS);
       return fit;
     });
