@@ -1,5 +1,14 @@
 /** The arrows between floors and rooms (docs/architecture is one rule: arrows run down only). */
 const floor = (name) => `^${name}/src`;
+/** Parts of the work that stand side by side; what two of them share goes down to the rooms below. */
+const STAGES = '(intake|bench|condition|worth|provenance|listing|sale|fair)';
+/** What lies above each room of the server and of the screens, from the ground up. */
+const above = (name, from, to) => ({
+  name,
+  severity: 'error',
+  from: { path: from },
+  to: { path: to },
+});
 
 /** @type {import('dependency-cruiser').IConfiguration} */
 export default {
@@ -56,6 +65,32 @@ export default {
       from: { path: floor('demo') },
       to: { path: '^(server|web|e2e)/' },
     },
+    {
+      name: 'stages-stand-side-by-side',
+      comment: 'no stage imports another: what two share goes down',
+      severity: 'error',
+      from: { path: `^(server|web)/src/${STAGES}/` },
+      to: { path: `^$1/src/${STAGES}/`, pathNot: '^$1/src/$2/' },
+    },
+    above('pieces-below-the-stages', '^(server|web)/src/pieces/', `^(server|web)/src/(${STAGES}|app)/`),
+    above(
+      'market-below-the-pieces',
+      '^(server|web)/src/market/',
+      `^(server|web)/src/(${STAGES}|pieces|app)/`,
+    ),
+    above(
+      'reference-below-the-market',
+      '^(server|web)/src/reference/',
+      `^(server|web)/src/(${STAGES}|pieces|market|app)/`,
+    ),
+    above(
+      'machinery-knows-no-room',
+      '^server/src/(db|http|threads|clock|pdf|ledger|outside)/',
+      `^server/src/(${STAGES}|pieces|market|reference|shop|rules|app)/`,
+    ),
+    above('web-ground-knows-no-room', '^web/src/base/', '^web/src/(?!base/|testing/)'),
+    above('web-parts-know-no-room', '^web/src/parts/', '^web/src/(?!base/|parts/|testing/)'),
+    above('roof-carries-nothing', '^(server|web)/src/(?!app/|main|testing/)', '^(server|web)/src/app/'),
     {
       name: 'rooms-talk-through-their-index',
       comment: 'a room is entered by its index.ts, or not at all',

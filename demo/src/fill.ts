@@ -1,6 +1,6 @@
 /** One piece taken through the stages, as far as its story goes. */
 import type { IdentifyAnswer, Observation } from '@jutbank/core/bench';
-import type { PieceSheet } from '@jutbank/contract/intake';
+import type { PieceSheet } from '@jutbank/contract/pieces';
 import type { Client } from './client.ts';
 import { appraiseForTheBooks } from './fillAppraisals.ts';
 import { inspectionOf } from './world/condition.ts';
@@ -9,7 +9,7 @@ import { bladeSizeOf } from './world/blades.ts';
 import { drawPicture } from './world/picture.ts';
 import { variantOf } from './world/observe.ts';
 import type { Story } from './world/pieces.ts';
-import type { Chance } from '@jutbank/core/chance';
+import type { Chance } from '@jutbank/core/random';
 import { demoPack } from './world/reference.ts';
 
 const ORDER = ['intake', 'bench', 'condition', 'worth', 'trail', 'listing', 'listed', 'sold'] as const;

@@ -1,6 +1,6 @@
 /** What happened to the filled pieces afterwards: treatments, quarantine, a moved part, a second grading. */
 import type { GradingSheet } from '@jutbank/contract/condition';
-import type { PieceSheet, PieceSlip } from '@jutbank/contract/intake';
+import type { PieceSheet, PieceSlip } from '@jutbank/contract/pieces';
 import type { Client } from './client.ts';
 import { keptApart, partMove, secondGrading, treatments } from './world/condition.ts';
 

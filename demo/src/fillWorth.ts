@@ -1,8 +1,9 @@
 /** Three lots – one half recovered –, notes from a fair, offers that were judged. */
 import type { Page } from '@jutbank/contract/http';
-import type { LotSheet, PieceSheet, PieceSlip } from '@jutbank/contract/intake';
-import { USUAL_SETTINGS, type WorthSettings } from '@jutbank/contract/sale';
-import type { JobAnswer } from '@jutbank/contract/value';
+import type { LotSheet } from '@jutbank/contract/intake';
+import type { PieceSheet, PieceSlip } from '@jutbank/contract/pieces';
+import { USUAL_SETTINGS, type WorthSettings } from '@jutbank/contract/shop';
+import type { JobAnswer } from '@jutbank/contract/jobs';
 import type { Client } from './client.ts';
 import { appraiseForTheBooks } from './fillAppraisals.ts';
 

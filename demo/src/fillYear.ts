@@ -2,8 +2,8 @@
  * The year behind the shop: pieces bought, appraised before they were put up, offered for, and most of them sold, each on
  * its day. What was paid for them in the end comes from the demo's market and not from what the shop had said.
  */
-import type { Chance } from '@jutbank/core/chance';
-import type { PieceSheet } from '@jutbank/contract/intake';
+import type { Chance } from '@jutbank/core/random';
+import type { PieceSheet } from '@jutbank/contract/pieces';
 import type { Variant } from '@jutbank/core/reference';
 import type { Client } from './client.ts';
 import type { Clock } from './clock.ts';

@@ -9,7 +9,7 @@ import { Client } from './client.ts';
 import { Clock } from './clock.ts';
 import { DemoMarket, demoComparables, demoRates } from './world/market.ts';
 import { stories } from './world/pieces.ts';
-import { chance } from '@jutbank/core/chance';
+import { chance } from '@jutbank/core/random';
 import { demoPack } from './world/reference.ts';
 
 const SEED = 20260412;

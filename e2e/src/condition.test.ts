@@ -1,7 +1,7 @@
 /** Inspection by keyboard on three constructions, a treatment, a copied and edited scale, a second grading. */
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { By, Key } from 'selenium-webdriver';
-import type { PieceSheet } from '@jutbank/contract/intake';
+import type { PieceSheet } from '@jutbank/contract/pieces';
 import type { Construction } from '@jutbank/core/reference';
 import { startApplication, type Application } from './support/application.ts';
 import { openBrowser, PATIENCE_MS, signIn, type Browser } from './support/browser.ts';

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import sharp from 'sharp';
-import { demoPack } from '@jutbank/demo/world';
+import { demoPack } from '../../demo/src/world/reference.ts';
 import { startApplication, type Application } from './support/application.ts';
 import { openBrowser, type Browser } from './support/browser.ts';
 import { faults, intakeToSale, upload } from './support/intakeToSale.ts';

@@ -5,7 +5,7 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync, chmodSync } from 'node:
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import mysql from 'mysql2/promise';
-import { openDatabase } from '../../server/src/db/index.ts';
+import { openDatabase } from '../../server/src/db/database.ts';
 import { freePort } from '../setup/mariadb.mjs';
 import { ShopAtWork } from './atWork.ts';
 

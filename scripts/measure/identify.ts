@@ -6,7 +6,7 @@
  */
 import { dayOf } from '@jutbank/core/dates';
 import { compileReference, identify, withEncounters, type IdentifyAnswer } from '@jutbank/core/bench';
-import { chance } from '@jutbank/core/chance';
+import { chance } from '@jutbank/core/random';
 import { checkPack, emptyContents, type ReferencePack } from '@jutbank/core/reference';
 import { checksCompared } from './identify/checks.ts';
 import { drawEncounters } from './identify/encounters.ts';

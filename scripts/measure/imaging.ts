@@ -2,7 +2,7 @@
  * `npm run bench:imaging`: blades drawn with known truth, measured by the engine. Half by the two clicks on a rule,
  * straight from above; half by the four corners of a card, tilted up to ten degrees. All in uneven, noisy light.
  */
-import { chance } from '@jutbank/core/chance';
+import { chance } from '@jutbank/core/random';
 import { BLADE_SHAPES } from '@jutbank/core/drawing';
 import { measureDrawn, type Errors } from './imaging/measured.ts';
 

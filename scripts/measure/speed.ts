@@ -3,14 +3,8 @@
  * compare ratios (growth, share of a budget) rather than milliseconds across machines.
  */
 import { dayOf } from '@jutbank/core/dates';
-import {
-  compileReference,
-  identify,
-  prepared,
-  type Observation,
-  type ReferenceIndex,
-} from '@jutbank/core/bench';
-import { chance } from '@jutbank/core/chance';
+import { compileReference, identify, prepared, type Observation, type ReferenceIndex } from '@jutbank/core/bench';
+import { chance } from '@jutbank/core/random';
 import { emptyContents, type PackContents } from '@jutbank/core/reference';
 
 const TODAY = dayOf(2026, 11, 1);

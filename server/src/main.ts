@@ -8,7 +8,7 @@ import { startGauge } from '@jutbank/standins/gauges';
 import { startMarketplace } from '@jutbank/standins/marketplace';
 import { startRates } from '@jutbank/standins/rates';
 import { createApp } from './app/index.ts';
-import type { GaugeAddress } from './bench/index.ts';
+import type { GaugeAddress } from './outside/index.ts';
 import { backupTo, DatabaseRefused, migrate, openDatabase, type Database } from './db/index.ts';
 
 const root = resolve(dirname(fileURLToPath(import.meta.url)), '../..');

@@ -1,4 +1,4 @@
-import { nonce } from './app/nonce.ts';
+import { nonce } from './base/nonce.ts';
 import createCache from '@emotion/cache';
 import { CacheProvider } from '@emotion/react';
 import '@fontsource-variable/archivo/wdth.css';
@@ -7,7 +7,7 @@ import '@fontsource/dancing-script/latin-600.css';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { App } from './app/App.tsx';
-import './app/look.css';
+import './base/look.css';
 
 const cache = createCache({ key: 'jb', ...(nonce === undefined ? {} : { nonce }), prepend: true });
 const root = document.getElementById('root');

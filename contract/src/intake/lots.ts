@@ -1,10 +1,11 @@
 /** Lots: one price for many pieces, documented whole, its recovery followed. */
 import { z } from 'zod';
-import { ALLOCATION_METHODS, type Allocation, type Stage } from '@jutbank/core/intake';
+import { ALLOCATION_METHODS, type Allocation } from '@jutbank/core/intake';
+import type { Stage } from '@jutbank/core/pieces';
 import type { Money } from '@jutbank/core/money';
 import { CONSTRUCTIONS } from '@jutbank/core/reference';
 import { amount, answers, byId, currency, edtf, required, route, text, ulid } from '../http/index.ts';
-import { SOURCE_OF_PIECE } from './source.ts';
+import { SOURCE_OF_PIECE } from '../pieces/index.ts';
 
 const MOST_PIECES = 500;
 const notNegative = amount.refine((a) => !(Number(a) < 0), 'must not be below 0');

@@ -1,13 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
 import type { z } from 'zod';
-import { identifyQuestion, observation } from '../bench/index.ts';
-import { conditionBody, finding } from '../condition/index.ts';
+import { identifyQuestion } from '../bench/index.ts';
+import { observation, conditionBody, finding, intakeBody, emptyIntake } from '../pieces/index.ts';
 import { edtf, moneySchema, pageQuery, slug } from '../http/index.ts';
-import { intakeBody, emptyIntake } from '../intake/index.ts';
 import { referencePack } from '../reference/index.ts';
 import { saleBody } from '../sale/index.ts';
 import { setupBody } from '../shop/index.ts';
-import { estimateQuestion } from '../value/index.ts';
+import { estimateQuestion } from '../market/index.ts';
 import { allRoutes, openApiDocument } from './index.ts';
 
 const places = (schema: z.ZodType, input: unknown) => {

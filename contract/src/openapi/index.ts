@@ -5,29 +5,27 @@ import { benchRoutes } from '../bench/index.ts';
 import { conditionRoutes } from '../condition/index.ts';
 import type { Route } from '../http/index.ts';
 import { intakeRoutes, lotRoutes } from '../intake/index.ts';
+import { pieceRoutes } from '../pieces/index.ts';
 import { listingRoutes } from '../listing/index.ts';
 import { provenanceRoutes } from '../provenance/index.ts';
 import { referenceRoutes } from '../reference/index.ts';
-import {
-  endsRoutes,
-  fairRoutes,
-  moneyRoutes,
-  saleRoutes,
-  settingsRoutes,
-  stockRoutes,
-} from '../sale/index.ts';
-import { shopRoutes } from '../shop/index.ts';
-import { valueRoutes } from '../value/index.ts';
-import { worthRoutes } from '../worth/index.ts';
+import { endsRoutes, moneyRoutes, stockRoutes, worthRoutes } from '../worth/index.ts';
+import { fairRoutes } from '../fair/index.ts';
+import { saleRoutes } from '../sale/index.ts';
+import { settingsRoutes, shopRoutes } from '../shop/index.ts';
+import { jobRoutes } from '../jobs/index.ts';
+import { marketRoutes } from '../market/index.ts';
 
 export const allRoutes = [
   shopRoutes,
   referenceRoutes,
+  pieceRoutes,
   intakeRoutes,
   lotRoutes,
   benchRoutes,
   conditionRoutes,
-  valueRoutes,
+  marketRoutes,
+  jobRoutes,
   worthRoutes,
   provenanceRoutes,
   listingRoutes,

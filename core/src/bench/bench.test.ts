@@ -2,7 +2,10 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { dayOf, periodOf } from '../dates/index.ts';
 import { emptyContents, type PackContents, type Variant } from '../reference/index.ts';
-import { checkQuestion, compileReference, identify, type IdentifyAnswer, type Observation } from './index.ts';
+import { checkQuestion } from './checkObservations.ts';
+import { compileReference } from './compile.ts';
+import { identify } from './identify.ts';
+import type { IdentifyAnswer, Observation } from './observation.ts';
 
 const TODAY = dayOf(2026, 11, 1);
 

@@ -1,5 +1,5 @@
 /** Rows that no reading of a feature can tell apart: worked out once per reference revision and feature. */
-import { type ReferenceIndex } from './compile.ts';
+import type { ReferenceIndex } from './compile.ts';
 import { SILENT, type Column, type MeasureColumn } from './compiled.ts';
 import { customScopes } from './customs.ts';
 

@@ -3,7 +3,7 @@
  * P(value | month) over the values whose window holds the month; disputing sources are mixed by their odds.
  */
 import type { DatedWindow, FeatureReading } from '../reference/index.ts';
-import { type ReferenceIndex } from './compile.ts';
+import type { ReferenceIndex } from './compile.ts';
 import { SILENT, type Column, type Row } from './compiled.ts';
 import { overMonths, prefixOf } from './overMonths.ts';
 import { alternatives } from './sign.ts';

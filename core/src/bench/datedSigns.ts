@@ -1,8 +1,8 @@
 /** How the chance of an observation hangs on the month a piece was made: marks and date codes. */
 import { addMonthsToEnd, OPEN_START, parseMonths, periodOf, type Span } from '../dates/index.ts';
 import type { DatedWindow, Mark } from '../reference/index.ts';
-import { type ReferenceIndex } from './compile.ts';
-import { type Row } from './compiled.ts';
+import type { ReferenceIndex } from './compile.ts';
+import type { Row } from './compiled.ts';
 import { tellsHistory, type HistoryMark } from './history.ts';
 import { monthsOf, type Month } from './months.ts';
 

@@ -3,7 +3,7 @@ import type { ReferenceIndex } from './compile.ts';
 import type { Row } from './compiled.ts';
 import type { Evidence, Subject } from './observation.ts';
 import { donorOf, exchangeOf, ownOf } from './parts.ts';
-import { type Posterior } from './posterior.ts';
+import type { Posterior } from './posterior.ts';
 import type { Sign } from './sign.ts';
 
 const decibans = (ratio: number) => 10 * Math.log10(ratio);

@@ -3,7 +3,7 @@
  * so it is worked out once per reference revision, for a row when that row is first in play.
  */
 import { readDateCode, type DateCode } from '../reference/index.ts';
-import { type ReferenceIndex } from './compile.ts';
+import type { ReferenceIndex } from './compile.ts';
 import { NOT_APPLICABLE, type Column, type Row } from './compiled.ts';
 import { cellsOf, measureCellsOf } from './cells.ts';
 import { customsSpoken } from './customs.ts';

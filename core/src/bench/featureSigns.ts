@@ -1,6 +1,6 @@
 /** Features, counts and measures as signs. */
 import type { Feature, FeatureReading } from '../reference/index.ts';
-import { type ReferenceIndex } from './compile.ts';
+import type { ReferenceIndex } from './compile.ts';
 import { NOT_APPLICABLE, SILENT, type Column, type MeasureColumn } from './compiled.ts';
 import { cellsOf, measureCellsOf, type Cells } from './cells.ts';
 import { customsOf } from './customs.ts';

@@ -1,7 +1,9 @@
 import { dayOf } from '../dates/index.ts';
 import { describe, expect, test } from '@jest/globals';
 import { emptyContents, type PackContents, type Variant } from '../reference/index.ts';
-import { compileReference, identify, type Observation } from './index.ts';
+import { compileReference } from './compile.ts';
+import { identify } from './identify.ts';
+import type { Observation } from './observation.ts';
 
 const TODAY = dayOf(2026, 11, 1);
 

@@ -6,7 +6,7 @@ import type { ReferenceIndex } from './compile.ts';
 import type { Row } from './compiled.ts';
 import type { PutTogetherAnswer } from './observation.ts';
 import { donorOf, ownOf, type PartWeight } from './parts.ts';
-import { type Posterior } from './posterior.ts';
+import type { Posterior } from './posterior.ts';
 import type { BenchSettings } from './settings.ts';
 
 /** Bodies tried, likeliest first: a body nobody would name is not a body. */

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { agreementOf, defectsThatDiffer } from './index.ts';
+import { agreementOf, defectsThatDiffer } from './agreement.ts';
 
 describe('agreement of two graders', () => {
   test('by hand: four pieces on three grades, one apart by one grade', () => {

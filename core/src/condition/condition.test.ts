@@ -1,7 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { CONSTRUCTIONS } from '../reference/index.ts';
-import { DEFECTS, gradeCondition, middleOfGrade, PARTS, SCALES, SEVERITIES, type Finding } from './index.ts';
+import { DEFECTS, PARTS, SEVERITIES, type Finding } from './finding.ts';
+import { gradeCondition, middleOfGrade } from './grade.ts';
+import { SCALES } from './rules.ts';
 
 const finding: fc.Arbitrary<Finding> = fc.record({
   part: fc.tuple(fc.constantFrom(...PARTS), fc.constantFrom('', ':1', ':2')).map(([part, n]) => part + n),

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { materialAdvice } from './index.ts';
+import { materialAdvice } from './materials.ts';
 
 describe('advice by material', () => {
   test('pressed fibre is not celluloid: it gives off nothing, and does not like to be soaked', () => {

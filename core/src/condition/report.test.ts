@@ -1,7 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { CONSTRUCTIONS } from '../reference/index.ts';
-import { DEFECTS, freshInspection, inspectionFor, PARTS, reportOrder, type Finding } from './index.ts';
+import { DEFECTS, PARTS, type Finding } from './finding.ts';
+import { freshInspection, inspectionFor } from './inspection.ts';
+import { reportOrder } from './report.ts';
 
 const nick: Finding = { part: 'edge', defect: 'nick', severity: 'light' };
 

@@ -1,19 +1,19 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { checkRules } from './checkRules.ts';
 import {
-  checkRules,
   documentOf,
-  gradeCondition,
   INDEX_RULES,
   RULE_IDS,
   SCALES,
-  SEVERITIES,
   SHIPPED_RULES,
   withDocument,
   type BySeverity,
   type IndexRules,
   type ScaleRules,
-} from './index.ts';
+} from './rules.ts';
+import { gradeCondition } from './grade.ts';
+import { SEVERITIES } from './finding.ts';
 
 const collector = SCALES.find((s) => s.id === 'collector') as ScaleRules;
 const said = (document: IndexRules | ScaleRules) =>

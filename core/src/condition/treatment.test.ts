@@ -1,14 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import {
-  DEFECTS,
-  gradeCondition,
-  PARTS,
-  SEVERITIES,
-  TREATMENT_PLANS,
-  treatmentOptions,
-  type Finding,
-} from './index.ts';
+import { DEFECTS, PARTS, SEVERITIES, type Finding } from './finding.ts';
+import { gradeCondition } from './grade.ts';
+import { TREATMENT_PLANS, treatmentOptions } from './treatment.ts';
 
 const option = (findings: Finding[], kind: string, completeness = {}) =>
   treatmentOptions({ construction: 'slipjoint', findings, completeness }).find((o) => o.plan?.kind === kind);

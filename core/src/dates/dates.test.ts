@@ -1,19 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import {
-  addMonths,
-  asDay,
-  calendarOf,
-  dayOf,
-  edtfOf,
-  intersectAll,
-  isoOf,
-  joined,
-  parsePeriod,
-  parseSpokenDate,
-  periodInWords,
-  periodOf,
-} from './index.ts';
+import { addMonths, asDay, calendarOf, dayOf, intersectAll, isoOf, joined } from './day.ts';
+import { edtfOf, parsePeriod, periodOf } from './period.ts';
+import { parseSpokenDate, periodInWords } from './spoken.ts';
 
 const iso = (edtf: string) => {
   const period = periodOf(edtf);

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { CONSTRUCTIONS } from '../reference/index.ts';
-import { besideTheirLike, drawOutline, OUTLINE_BOX, stampsOfOneText } from './index.ts';
+import { besideTheirLike, stampsOfOneText } from './stamp.ts';
+import { drawOutline, OUTLINE_BOX } from './index.ts';
 
 test.each(CONSTRUCTIONS)('a %s has an outline, inside its box, with no shape twice', (construction) => {
   const shapes = drawOutline(construction);

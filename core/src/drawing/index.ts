@@ -1,6 +1,5 @@
 /** Outlines of a piece by its construction, as plain shapes: for slips without a photograph and for drawn pictures. */
 import type { Construction } from '../reference/index.ts';
-
 export { besideTheirLike, letteringOf, stampsOfOneText, type Lettering, type SameText } from './stamp.ts';
 
 export type Paint = 'handle' | 'metal' | 'blade' | 'line' | 'none';

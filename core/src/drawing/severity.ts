@@ -1,5 +1,5 @@
 /** Small drawings of how bad a defect is, to hold the piece against: the same every time. */
-import { chance } from '../chance/index.ts';
+import { chance } from '../random/index.ts';
 import { lookOf, SEVERITIES, type Defect, type Severity } from '../condition/index.ts';
 
 export const SEVERITY_BOX = { width: 56, height: 30 } as const;

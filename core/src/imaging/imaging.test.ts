@@ -1,19 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { bladeOutline, BLADE_SHAPES } from '../drawing/index.ts';
-import {
-  CARD,
-  compareOutlines,
-  measureLine,
-  measureOutline,
-  otsu,
-  planeFromCard,
-  planeFromRule,
-  segment,
-  type Plane,
-  type Point,
-  type Raster,
-} from './index.ts';
+import { CARD, measureLine, planeFromCard, planeFromRule, type Plane, type Point } from './plane.ts';
+import { compareOutlines } from './compare.ts';
+import { measureOutline } from './outline.ts';
+import { otsu, segment, type Raster } from './segment.ts';
 
 const plane = (made: ReturnType<typeof planeFromRule>): Plane => {
   if (!made.ok) throw new Error(made.error.message);

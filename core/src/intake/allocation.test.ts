@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { toMinor } from '../money/index.ts';
-import { allocateLot, type AllocationQuestion } from './index.ts';
+import { allocateLot, type AllocationQuestion } from './allocation.ts';
 
 const ask = (more: Partial<AllocationQuestion>) =>
   allocateLot({ currency: 'EUR', method: 'relative-value', costs: [], pieces: [], ...more });

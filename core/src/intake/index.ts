@@ -1,2 +1,1 @@
-export * from './stage.ts';
-export * from './allocation.ts';
+export { ALLOCATION_METHODS, type Allocation, allocateLot } from './allocation.ts';

@@ -1,2 +1,8 @@
-export * from './write.ts';
-export * from './statements.ts';
+export {
+  type ListingFacts,
+  type WordingProblem,
+  cautionsFor,
+  checkWording,
+  claimFor,
+  writeListing,
+} from './write.ts';

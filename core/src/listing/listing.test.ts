@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { TIERS } from '../bench/index.ts';
-import { cautionsFor, checkWording, writeListing, type ListingFacts } from './index.ts';
+import { cautionsFor, checkWording, writeListing, type ListingFacts } from './write.ts';
 
 const facts: ListingFacts = {
   tier: 'type-consistent',

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { netOf } from '../sale/index.ts';
+import { netOf } from '../worth/index.ts';
 import {
   addMoney,
   convert,
@@ -11,7 +11,7 @@ import {
   parseAmount,
   subtractMoney,
   toMinor,
-} from './index.ts';
+} from './money.ts';
 
 test('currencies keep their own minor unit', () => {
   expect([minorDigits('EUR'), minorDigits('JPY'), minorDigits('KWD')]).toEqual([2, 0, 3]);

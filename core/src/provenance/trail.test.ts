@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { dayOf, periodOf } from '../dates/index.ts';
-import { trailOf, trailText, type CustodyEvent } from './index.ts';
+import { trailOf, trailText, type CustodyEvent } from './trail.ts';
 
 const held = (holder: string, period: string, more: Partial<CustodyEvent> = {}): CustodyEvent => ({
   holder,

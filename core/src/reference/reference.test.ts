@@ -1,13 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
-import {
-  checkPack,
-  emptyContents,
-  parsePatternNumber,
-  readDateCode,
-  type DateCode,
-  type PatternNumberCode,
-  type ReferencePack,
-} from './index.ts';
+import { checkPack } from './checkPack.ts';
+import { emptyContents, type DateCode, type PatternNumberCode, type ReferencePack } from './pack.ts';
+import { parsePatternNumber } from './parsePatternNumber.ts';
+import { readDateCode } from './readDateCode.ts';
 
 const ticks: DateCode = {
   id: 'ticks',

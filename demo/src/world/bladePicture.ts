@@ -1,7 +1,7 @@
 /** A blade open on the measuring board, beside a rule and a card: drawn true to scale, so that it can be measured. */
 import sharp from 'sharp';
 import { bladeOutline, type BladeSize, type BladeWear } from '@jutbank/core/drawing';
-import type { Chance } from '@jutbank/core/chance';
+import type { Chance } from '@jutbank/core/random';
 
 const WIDTH = 1500;
 const HEIGHT = 1100;

@@ -1,8 +1,8 @@
 /** Nine years of invented sales and rates. */
 import { SCALES } from '@jutbank/core/condition';
-import { COMPARABLE_COLUMNS } from '@jutbank/contract/value';
+import { COMPARABLE_COLUMNS } from '@jutbank/contract/market';
 import { demoPack } from './reference.ts';
-import type { Chance } from '@jutbank/core/chance';
+import type { Chance } from '@jutbank/core/random';
 import type { Variant } from '@jutbank/core/reference';
 
 const BASE_PRICE: Record<string, number> = {

@@ -1,7 +1,7 @@
 /** What a person would have seen of a piece of a given variant: its features, a little noise in the measures. */
 import type { Observation } from '@jutbank/core/bench';
 import type { Feature, Mark, Variant } from '@jutbank/core/reference';
-import type { Chance } from '@jutbank/core/chance';
+import type { Chance } from '@jutbank/core/random';
 import type { Story } from './pieces.ts';
 import { demoPack } from './reference.ts';
 

@@ -2,7 +2,7 @@
 import sharp from 'sharp';
 import { drawOutline, type OutlineTraits, type Paint } from '@jutbank/core/drawing';
 import type { Construction } from '@jutbank/core/reference';
-import type { Chance } from '@jutbank/core/chance';
+import type { Chance } from '@jutbank/core/random';
 
 const HANDLES: Record<string, string> = {
   horn: '#5f4a33',

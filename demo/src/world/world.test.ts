@@ -3,11 +3,11 @@ import { describe, expect, test } from '@jest/globals';
 import { compileReference, identify } from '@jutbank/core/bench';
 import { checkPack, emptyContents } from '@jutbank/core/reference';
 import { referencePack } from '@jutbank/contract/reference';
-import { comparableRow, COMPARABLE_COLUMNS } from '@jutbank/contract/value';
+import { comparableRow, COMPARABLE_COLUMNS } from '@jutbank/contract/market';
 import { DemoMarket, demoComparables, demoRates } from './market.ts';
 import { sharedObservations, variantOf } from './observe.ts';
 import { stories } from './pieces.ts';
-import { chance } from '@jutbank/core/chance';
+import { chance } from '@jutbank/core/random';
 import { demoPack } from './reference.ts';
 
 const DAY = dayOf(2026, 11, 1);

@@ -1,5 +1,5 @@
 /** A reference nobody has seen before, written by program: five hundred variants and more, told apart by their features. */
-import { chance } from '@jutbank/core/chance';
+import { chance } from '@jutbank/core/random';
 import type { Feature, Pattern, ReferencePack, Variant } from '@jutbank/core/reference';
 
 const MAKERS = ['Orle', 'Tamsin Gate', 'Varrow', 'Quell & Sons', 'Brisk', 'Old Mole'];

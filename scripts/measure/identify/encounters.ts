@@ -1,6 +1,6 @@
 /** What a shop of the world has met before: drawn as its pieces are. */
 import type { Encounters } from '@jutbank/core/bench';
-import type { Chance } from '@jutbank/core/chance';
+import type { Chance } from '@jutbank/core/random';
 import { sharesOf } from './piece.ts';
 import { drawFrom, PARAMETERS, type World } from './world.ts';
 

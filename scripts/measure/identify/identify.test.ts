@@ -2,7 +2,7 @@
 import { dayOf } from '@jutbank/core/dates';
 import { describe, expect, test } from '@jest/globals';
 import { compileReference, identify } from '@jutbank/core/bench';
-import { chance } from '@jutbank/core/chance';
+import { chance } from '@jutbank/core/random';
 import { checkPack, emptyContents } from '@jutbank/core/reference';
 import { Oracle } from './oracle.ts';
 import { customShare, drawPiece, sharesOf } from './piece.ts';

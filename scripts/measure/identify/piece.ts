@@ -1,18 +1,8 @@
 /** Draws one piece from a world and lets somebody look at it: the generating process, step by step. */
 import type { Observation } from '@jutbank/core/bench';
-import type { Chance } from '@jutbank/core/chance';
+import type { Chance } from '@jutbank/core/random';
 import type { Feature, NominalMeasure, SwapClass } from '@jutbank/core/reference';
-import {
-  drawFrom,
-  PARAMETERS,
-  TICK_STAMPS,
-  type Certainty,
-  type Custom,
-  type Found,
-  type Stranger,
-  type Truth,
-  type World,
-} from './world.ts';
+import { drawFrom, PARAMETERS, TICK_STAMPS, type Certainty, type Custom, type Found, type Stranger, type Truth, type World } from './world.ts';
 
 export interface Piece {
   /** index among the world's truths, or undefined for something the reference does not list */

@@ -3,18 +3,8 @@
  * tell. The parameters below are the whole of the generator's assumptions; true rates are drawn anew for every
  * world around the engine's defaults, so that the engine is never measured against its own constants.
  */
-import { chance, type Chance } from '@jutbank/core/chance';
-import {
-  emptyContents,
-  type Construction,
-  type DatedWindow,
-  type Feature,
-  type Mark,
-  type PackContents,
-  type SwapClass,
-  type Variant,
-  type VariantKind,
-} from '@jutbank/core/reference';
+import { chance, type Chance } from '@jutbank/core/random';
+import { emptyContents, type Construction, type DatedWindow, type Feature, type Mark, type PackContents, type SwapClass, type Variant, type VariantKind } from '@jutbank/core/reference';
 
 export const PARAMETERS = {
   makers: 7,

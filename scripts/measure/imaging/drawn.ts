@@ -1,5 +1,5 @@
 /** Pictures drawn with known truth: a blade on a ground, seen by a camera that may tilt, in uneven, noisy light. */
-import type { Chance } from '@jutbank/core/chance';
+import type { Chance } from '@jutbank/core/random';
 import { bladeAt, type BladeSize, type BladeWear } from '@jutbank/core/drawing';
 import { CARD, type Point, type Raster } from '@jutbank/core/imaging';
 

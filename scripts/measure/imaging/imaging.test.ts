@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { chance } from '@jutbank/core/chance';
+import { chance } from '@jutbank/core/random';
 import { measureDrawn } from './measured.ts';
 
 const view = {

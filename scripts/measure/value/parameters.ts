@@ -3,7 +3,7 @@
  * condition, worth of a box, noise of each venue – is drawn around these, never set to them; a kind draws some of them
  * from ranges in which real markets differ. The engine is tried on every kind with one set of settings.
  */
-import type { Chance } from '@jutbank/core/chance';
+import type { Chance } from '@jutbank/core/random';
 
 export const PARAMETERS = {
   constructions: ['slipjoint', 'locking-folder', 'fixed', 'bayonet'],

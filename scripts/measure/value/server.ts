@@ -6,8 +6,8 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { isoOf, asDay } from '@jutbank/core/dates';
-import type { Comparable } from '@jutbank/core/value';
-import { serverForTest } from '@jutbank/server/testing';
+import type { Comparable } from '@jutbank/core/market';
+import { serverForTest } from '../../../server/src/testing/index.ts';
 import { startMariaDb } from '../../setup/mariadb.mjs';
 import { makeWorld, TODAY, type World } from './world.ts';
 

@@ -3,19 +3,9 @@
  * of them. The parameters below are the whole of the generator's assumptions. What is drawn for a world – curve of
  * condition, worth of a box, noise of each venue – is drawn around the engine's defaults, never set to them.
  */
-import { chance, type Chance } from '@jutbank/core/chance';
+import { chance, type Chance } from '@jutbank/core/random';
 import { money } from '@jutbank/core/money';
-import type {
-  Alteration,
-  Comparable,
-  EstimateSubject,
-  ItemState,
-  MarketPattern,
-  MarketReference,
-  MarketVariant,
-  PriceKind,
-  VenueKind,
-} from '@jutbank/core/value';
+import type { Alteration, Comparable, EstimateSubject, ItemState, MarketPattern, MarketReference, MarketVariant, PriceKind, VenueKind } from '@jutbank/core/market';
 import { PARAMETERS, type MarketParameters } from './parameters.ts';
 
 export const TODAY = 20_600;

@@ -9,43 +9,27 @@ import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { openApiDocument } from '@jutbank/contract/openapi';
-import { REVALUATION_JOB } from '@jutbank/contract/sale';
+import { REVALUATION_JOB } from '@jutbank/contract/worth';
 import type { SearchHit } from '@jutbank/contract/shop';
-import { Gauges, mountBench, type GaugeAddress } from '../bench/index.ts';
+import { Gauges, type GaugeAddress, httpMarketplace, Outbox, OutboxRounds, httpRates } from '../outside/index.ts';
+import { mountBench } from '../bench/index.ts';
 import { mountCondition } from '../condition/index.ts';
 import type { Database } from '../db/index.ts';
 import { HttpProblem, Mount, problemOf, Room, sendProblem, UPLOADS } from '../http/index.ts';
-import { mountIntake, mountLots, PictureStore, Readers, searchWords } from '../intake/index.ts';
-import { JobRunner } from '../jobs/index.ts';
+import { mountIntake } from '../intake/index.ts';
+import { mountPieces, PictureStore, Readers, searchWords } from '../pieces/index.ts';
+import { JobRunner, mountJobs } from '../jobs/index.ts';
 import { mountListing } from '../listing/index.ts';
-import { httpMarketplace, Outbox, OutboxRounds } from '../outside/index.ts';
 import { mountProvenance } from '../provenance/index.ts';
 import { Library, mountReference, PACK_WORKER, searchReference, type PackWork } from '../reference/index.ts';
 import { RuleLibrary } from '../rules/index.ts';
-import {
-  mountEnds,
-  mountFair,
-  mountMoney,
-  mountOffers,
-  mountSale,
-  mountStock,
-  revalueStock,
-} from '../sale/index.ts';
-import { findShop, mountShop, mountWorthSettings, sessionReader, VERSION } from '../shop/index.ts';
+import { mountWorth, revalueStock } from '../worth/index.ts';
+import { mountFair } from '../fair/index.ts';
+import { mountSale } from '../sale/index.ts';
+import { findShop, mountShop, sessionReader, VERSION } from '../shop/index.ts';
 import { Thread } from '../threads/index.ts';
-import {
-  COMPARABLES_JOB,
-  DailyRates,
-  httpRates,
-  importComparables,
-  referenceKnown,
-  Markets,
-  mountValue,
-  todayIso,
-  listOfJob,
-  type ComparablesJob,
-} from '../value/index.ts';
-import { mountWorth } from '../worth/index.ts';
+import { COMPARABLES_JOB, DailyRates, importComparables, referenceKnown, Markets, mountMarket, listOfJob, type ComparablesJob } from '../market/index.ts';
+import { todayIso } from '../clock/index.ts';
 import { Housekeeping } from './housekeeping.ts';
 import { metricsOf } from './metrics.ts';
 
@@ -134,23 +118,19 @@ export function createApp(options: AppOptions): App {
   const packs = new Thread<PackWork>(PACK_WORKER, options.databaseUrl);
   mountReference(mount, library, packs);
   const pictures = new PictureStore(join(options.dataDir, 'files'));
-  mountIntake(mount, readers, markets, pictures);
-  mountLots(mount, readers, markets);
-  mountMoney(mount);
-  mountWorthSettings(mount);
-  mountFair(mount, markets, pictures);
-  mountEnds(mount, readers, markets);
-  mountOffers(mount, readers, markets);
-  mountStock(mount);
-  mountWorth(mount, readers, markets);
+  mountPieces(mount, readers, markets, pictures);
+  mountIntake(mount, readers, markets);
   const gauges = new Gauges(options.gauges);
   mountBench(mount, readers, gauges);
   mountCondition(mount, readers, pictures);
   const rates = httpRates(options.ratesUrl);
-  mountValue(mount, library, markets, rates);
-  mountProvenance(mount);
+  mountMarket(mount, library, markets, rates);
+  mountWorth(mount, readers, markets);
+  mountProvenance(mount, readers);
   mountListing(mount, readers, marketplace, outbox);
   mountSale(mount, readers, markets, outbox, (error) => log.error(error), options.publicUrl);
+  mountFair(mount, markets, pictures);
+  mountJobs(mount);
   const openApi = JSON.stringify(openApiDocument(VERSION));
   api.get('/openapi.json', (_request, response) => {
     response.type('application/json').send(openApi);

@@ -2,7 +2,7 @@
 import { ulid } from 'ulid';
 import type { PieceQuestion, WatchedNumber } from '@jutbank/contract/bench';
 import type { Queries, Transaction } from '../db/index.ts';
-import { instant } from '../intake/index.ts';
+import { instant } from '../pieces/index.ts';
 
 interface QuestionRow extends Record<string, unknown> {
   id: string;

@@ -2,7 +2,7 @@
 import type { ReferenceIndex } from '@jutbank/core/bench';
 import type { ConditionFile, ConditionState, PartMove, QuarantineRecord } from '@jutbank/contract/condition';
 import type { Queries } from '../db/index.ts';
-import { instant, type PieceRecord } from '../intake/index.ts';
+import { instant, type PieceRecord } from '../pieces/index.ts';
 import { materialsOf } from './materials.ts';
 
 interface StateRow {

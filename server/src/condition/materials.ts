@@ -1,6 +1,6 @@
 /** What a piece is made of, as far as it was seen. */
 import type { ReferenceIndex } from '@jutbank/core/bench';
-import type { PieceRecord } from '../intake/index.ts';
+import type { PieceRecord } from '../pieces/index.ts';
 
 export interface SeenMaterial {
   readonly part: string;

@@ -1,28 +1,9 @@
 /** The condition report for paper: in the order of inspection, every finding with its picture, what was not looked at. */
-import {
-  findingInWords,
-  reportOrder,
-  treatmentInWords,
-  type Finding,
-  type GradeAnswer,
-  type Inspection,
-} from '@jutbank/core/condition';
+import { findingInWords, reportOrder, treatmentInWords, type Finding, type GradeAnswer, type Inspection } from '@jutbank/core/condition';
 import type { ConditionFile } from '@jutbank/contract/condition';
-import type { PictureStore, PieceRecord } from '../intake/index.ts';
+import type { PictureStore, PieceRecord } from '../pieces/index.ts';
 import sharp from 'sharp';
-import {
-  body,
-  dayOf,
-  head,
-  label,
-  LEFT,
-  paper,
-  RIGHT,
-  rule,
-  SOFT,
-  strong,
-  type Doc,
-} from '../paper/index.ts';
+import { body, dayOf, head, label, LEFT, paper, RIGHT, rule, SOFT, strong, type Doc } from '../pdf/index.ts';
 
 export interface ReportFacts {
   readonly shop: string;

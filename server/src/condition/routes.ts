@@ -1,35 +1,16 @@
-import { statementsOf, type StatementKind } from '@jutbank/core/listing';
+import { statementsOf, type StatementKind } from '@jutbank/core/pieces';
 import { z } from 'zod';
 import { ulid } from 'ulid';
-import {
-  checkRules,
-  documentOf,
-  freshInspection,
-  gradeCondition,
-  RULE_IDS,
-  SHIPPED_RULES,
-  withDocument,
-  type RuleDocument,
-} from '@jutbank/core/condition';
+import { checkRules, documentOf, freshInspection, gradeCondition, RULE_IDS, SHIPPED_RULES, withDocument, type RuleDocument } from '@jutbank/core/condition';
 import { conditionRoutes, ruleDocument, type RuleTrial } from '@jutbank/contract/condition';
 import { answer, invalid, notFound, type Mount } from '../http/index.ts';
-import {
-  besideOf,
-  knownOf,
-  changePiece,
-  gradeQuestion,
-  loadPieces,
-  measuresInWords,
-  noteState,
-  pieceRecord,
-  writeFindings,
-  type PictureStore,
-  type Readers,
-} from '../intake/index.ts';
+import { besideOf, knownOf, changePiece, gradeQuestion, loadPieces, measuresInWords, pieceRecord, type PictureStore, type Readers } from '../pieces/index.ts';
+import { noteState, writeFindings } from './states.ts';
 import { keepRules, ruleDocument as storedDocument, ruleVersions, useRules } from '../rules/index.ts';
 import { shopOf } from '../shop/index.ts';
 import { conditionFile, moveWith, quarantined, quarantineWith } from './file.ts';
 import { gradingSheet, listGradings, lookAgain, setGrading } from './grading.ts';
+import { mountInspection } from './inspection.ts';
 import { conditionReport } from './report.ts';
 import { treat } from './treat.ts';
 import { weighWays } from './weigh.ts';
@@ -39,6 +20,7 @@ const IN_REPORT: ReadonlySet<StatementKind> = new Set(['finding', 'treatment', '
 
 export function mountCondition(mount: Mount, readers: Readers, pictures: PictureStore): void {
   const { database } = mount;
+  mountInspection(mount, readers);
 
   mount.reads(conditionRoutes.grade, async ({ body }) =>
     answer(gradeCondition(body, await readers.rules.inUse())),

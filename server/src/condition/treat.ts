@@ -5,7 +5,8 @@ import type { TreatmentBody } from '@jutbank/contract/condition';
 import type { Person } from '@jutbank/contract/shop';
 import type { Transaction } from '../db/index.ts';
 import { conflict, invalid } from '../http/index.ts';
-import { noteState, writeFindings, type PieceRecord, type Readers } from '../intake/index.ts';
+import { noteState, writeFindings } from './states.ts';
+import type { PieceRecord, Readers } from '../pieces/index.ts';
 
 export async function treat(
   tx: Transaction,

@@ -1,20 +1,10 @@
 /** Leave it or treat it, keep it sealed or open it: the grade of each way, and what such a piece would bring. */
-import {
-  basePart,
-  materialAdvice,
-  OPENING,
-  treatmentOptions,
-  type Finding,
-  type Outcome,
-  type TreatmentKind,
-  type TreatmentOption,
-  type TreatmentPlan,
-} from '@jutbank/core/condition';
+import { basePart, materialAdvice, OPENING, treatmentOptions, type Finding, type Outcome, type TreatmentKind, type TreatmentOption, type TreatmentPlan } from '@jutbank/core/condition';
 import { addMoney, money, shareOfMoney, subtractMoney, type Money } from '@jutbank/core/money';
 import type { WeighedOption, WeighedWay } from '@jutbank/contract/condition';
-import type { EstimateAnswer } from '@jutbank/contract/value';
+import type { EstimateAnswer } from '@jutbank/contract/market';
 import type { Queries } from '../db/index.ts';
-import { gradeQuestion, isSealed, type PieceRecord, type Readers } from '../intake/index.ts';
+import { gradeQuestion, isSealed, type PieceRecord, type Readers } from '../pieces/index.ts';
 import { materialsOf, type SeenMaterial } from './materials.ts';
 import { worthSettingsOf } from '../shop/index.ts';
 

@@ -5,15 +5,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { databaseForTest, OWNER, Visitor, intake } from '../testing/index.ts';
-import {
-  expandHosts,
-  migrate,
-  NewerDatabase,
-  NotReady,
-  openDatabase,
-  statementsOf,
-  type Database,
-} from './index.ts';
+import { expandHosts } from './hosts.ts';
+import { migrate, NewerDatabase, statementsOf } from './migrate.ts';
+import { NotReady, openDatabase, type Database } from './database.ts';
 
 let database: Database;
 let url: string;

@@ -1,7 +1,8 @@
 /** An upgrade interrupted at any statement goes on at the next start; what is not ours is refused in words. */
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
 import { databaseForTest } from '../testing/index.ts';
-import { DatabaseRefused, migrate, type Database, type Migration } from './index.ts';
+import { DatabaseRefused, migrate, type Migration } from './migrate.ts';
+import type { Database } from './database.ts';
 
 let database: Database;
 let drop: () => Promise<void>;

@@ -3,7 +3,7 @@ import { readdirSync } from 'node:fs';
 import { request } from 'node:http';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { intake, serverForTest, type TestServer } from '../testing/index.ts';
-import { UPLOADS } from './index.ts';
+import { UPLOADS } from './upload.ts';
 
 let server: TestServer;
 beforeAll(async () => {

@@ -3,33 +3,17 @@ import { Decimal } from 'decimal.js';
 import { ulid } from 'ulid';
 import { allocateLot } from '@jutbank/core/intake';
 import { convert, money } from '@jutbank/core/money';
-import {
-  emptyIntake,
-  lotRoutes,
-  type LotBody,
-  type LotPiece,
-  type LotSheet,
-  type LotSummary,
-} from '@jutbank/contract/intake';
-import type { Stage } from '@jutbank/core/intake';
+import { emptyIntake } from '@jutbank/contract/pieces';
+import { lotRoutes, type LotBody, type LotPiece, type LotSheet, type LotSummary } from '@jutbank/contract/intake';
+import type { Stage } from '@jutbank/core/pieces';
 import type { Person } from '@jutbank/contract/shop';
 import type { Queries, Transaction } from '../db/index.ts';
-import {
-  answer,
-  conflict,
-  HttpProblem,
-  invalid,
-  notFound,
-  type Answered,
-  type Mount,
-} from '../http/index.ts';
+import { answer, conflict, HttpProblem, invalid, notFound, type Answered, type Mount } from '../http/index.ts';
 import { shopOf } from '../shop/index.ts';
-import { todayIso, type DayRates, type Markets } from '../value/index.ts';
-import { changePiece } from './change.ts';
-import { lotPaper } from './lotPaper.ts';
-import type { Readers } from './readings.ts';
-import { loadPieces } from './record.ts';
-import { takeIn } from './takeIn.ts';
+import { todayIso } from '../clock/index.ts';
+import type { DayRates, Markets } from '../market/index.ts';
+import { changePiece, type Readers, loadPieces, takeIn } from '../pieces/index.ts';
+import { lotPaper } from './lotPdf.ts';
 
 interface LotRow {
   id: string;

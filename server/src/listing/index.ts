@@ -1,2 +1,2 @@
+
 export { mountListing } from './routes.ts';
-export { factsOf } from './facts.ts';

@@ -2,18 +2,9 @@ import { ulid } from 'ulid';
 import { cautionsFor, checkWording, writeListing } from '@jutbank/core/listing';
 import { listingRoutes, type ListingDraft } from '@jutbank/contract/listing';
 import { answer, conflict, invalid, type Answered, type Mount } from '../http/index.ts';
-import {
-  besideOf,
-  changePiece,
-  lockPiece,
-  ownPrice,
-  pieceRecord,
-  type PieceRecord,
-  type Readers,
-} from '../intake/index.ts';
+import { besideOf, changePiece, lockPiece, pieceRecord, type PieceRecord, type Readers, factsOf, ownPrice } from '../pieces/index.ts';
 import { sendOut, type Marketplace, type Outbox } from '../outside/index.ts';
 import { shopOf } from '../shop/index.ts';
-import { factsOf } from './facts.ts';
 
 export function mountListing(mount: Mount, readers: Readers, marketplace: Marketplace, outbox: Outbox): void {
   const { database } = mount;

@@ -1,3 +1,5 @@
-export { caller, Unanswered, type Call } from './caller.ts';
-export { httpMarketplace, type Marketplace, type OutsideMessage } from './marketplace.ts';
-export { Outbox, OutboxRounds, sendOut, type Errand } from './outbox.ts';
+
+export { type GaugeAddress, Gauges } from './gauges.ts';
+export { type Marketplace, httpMarketplace } from './marketplace.ts';
+export { Outbox, OutboxRounds, sendOut } from './outbox.ts';
+export { type RateSource, day, httpRates } from './rates.ts';

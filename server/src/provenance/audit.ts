@@ -1,7 +1,7 @@
 /** The ledger asked as an auditor asks: by person, kind, piece and day. */
 import type { AuditEntry, AuditFilter } from '@jutbank/contract/provenance';
 import type { Queries, Value } from '../db/index.ts';
-import { entryOf, type LedgerRow } from './ledger.ts';
+import { entryOf, type LedgerRow } from '../ledger/index.ts';
 
 const dayAfter = (day: string): string => new Date(Date.parse(day) + 86_400_000).toISOString().slice(0, 10);
 

@@ -1,2 +1,2 @@
-export * from './routes.ts';
-export { appendLedger, canonical, entryIntact, sha256, verifyLedger } from './ledger.ts';
+
+export { mountProvenance } from './routes.ts';

@@ -1,12 +1,15 @@
 import { stringify } from 'csv-stringify/sync';
 import { provenanceRoutes } from '@jutbank/contract/provenance';
 import { answer, decodeCursor, pageOf, safeCell, type Mount } from '../http/index.ts';
+import type { Readers } from '../pieces/index.ts';
+import { mountCustody } from './custody.ts';
 import { auditEntries, countAudit } from './audit.ts';
-import { canonical, countLedger, ledgerOfPiece, verifyLedger } from './ledger.ts';
+import { canonical, countLedger, ledgerOfPiece, verifyLedger } from '../ledger/index.ts';
 
 const EXPORT_STEP = 2000;
 
-export function mountProvenance(mount: Mount): void {
+export function mountProvenance(mount: Mount, readers: Readers): void {
+  mountCustody(mount, readers);
   const { database } = mount;
   mount.reads(provenanceRoutes.ledger, async ({ params, query }) => {
     const before = decodeCursor(query.cursor, 1)?.[0];

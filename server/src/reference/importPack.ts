@@ -3,7 +3,7 @@ import { checkPack, PACK_SECTIONS, type ReferencePack } from '@jutbank/core/refe
 import type { ImportAnswer } from '@jutbank/contract/reference';
 import { raiseRevision, type Transaction } from '../db/index.ts';
 import { invalid } from '../http/index.ts';
-import { canonical } from '../provenance/index.ts';
+import { canonical } from '../ledger/index.ts';
 import { loadContents, noCounts, packHead, storeItems, storePack } from './queries.ts';
 
 export async function importPack(tx: Transaction, pack: ReferencePack): Promise<ImportAnswer> {

@@ -2,7 +2,7 @@
 import { checkPack, PACK_SECTIONS, type PackContents, type ReferencePack } from '@jutbank/core/reference';
 import type { Contradiction, PackReview } from '@jutbank/contract/reference';
 import { invalid } from '../http/index.ts';
-import { canonical } from '../provenance/index.ts';
+import { canonical } from '../ledger/index.ts';
 import { nameOf, noCounts, type Stored } from './queries.ts';
 
 export function reviewPack(pack: ReferencePack, contents: PackContents): PackReview {

@@ -1,8 +1,8 @@
 import { money } from '@jutbank/core/money';
-import type { Net } from '@jutbank/core/sale';
+import type { Net } from '@jutbank/core/worth';
 import type { NetOfSale, SaleRecord } from '@jutbank/contract/sale';
 import type { Queries } from '../db/index.ts';
-import { instant } from '../intake/index.ts';
+import { instant } from '../pieces/index.ts';
 
 export interface StoredSale extends SaleRecord {
   readonly buyerAddress: string;

@@ -2,23 +2,18 @@ import { randomInt } from 'node:crypto';
 import { ulid } from 'ulid';
 import { claimFor, type ListingFacts } from '@jutbank/core/listing';
 import { money, subtractMoney, type Money } from '@jutbank/core/money';
-import { leftOf, netOf, type Channel } from '@jutbank/core/sale';
-import {
-  saleRoutes,
-  type NetOfSale,
-  type PublicCertificate,
-  type SaleBody,
-  type WorthSettings,
-} from '@jutbank/contract/sale';
+import { leftOf, netOf, type Channel } from '@jutbank/core/worth';
+import { saleRoutes, type NetOfSale, type PublicCertificate, type SaleBody } from '@jutbank/contract/sale';
+import type { WorthSettings } from '@jutbank/contract/shop';
 import { revisions } from '../db/index.ts';
 import { answer, conflict, decodeCursor, invalid, notFound, pageOf, type Mount } from '../http/index.ts';
-import { besideOf, changePiece, costOf, ownPrice, type PieceRecord, type Readers } from '../intake/index.ts';
-import { factsOf } from '../listing/index.ts';
+import { besideOf, changePiece, costOf, type PieceRecord, type Readers, factsOf, ownPrice } from '../pieces/index.ts';
 import { sendOut, type Outbox } from '../outside/index.ts';
-import { entryIntact } from '../provenance/index.ts';
+import { entryIntact } from '../ledger/index.ts';
 import { shopOf, takeNumber, usualChannel, worthSettingsOf } from '../shop/index.ts';
-import { todayIso, type Markets } from '../value/index.ts';
-import { certificatePaper, invoicePaper } from './paper.ts';
+import { todayIso } from '../clock/index.ts';
+import type { Markets } from '../market/index.ts';
+import { certificatePaper, invoicePaper } from './pdf.ts';
 import { countSales, listSales, saleByCode, saleById, shown, type StoredSale } from './queries.ts';
 
 /** The channel of the shop's in which nothing is kept, where it has not taken it off its list. */

@@ -1,4 +1,5 @@
-export * from './routes.ts';
-export { sessionReader, sweepSessions } from './session.ts';
+
+export { usualChannel, worthSettingsOf } from './pricingSettings.ts';
 export { findShop, shopOf, takeNumber } from './queries.ts';
-export { mountWorthSettings, usualChannel, worthSettingsOf } from './worthSettings.ts';
+export { VERSION, mountShop } from './routes.ts';
+export { sessionReader, sweepSessions } from './session.ts';

@@ -4,7 +4,7 @@ import { ulid } from 'ulid';
 import { shopRoutes, type Person, type SessionOnList } from '@jutbank/contract/shop';
 import { DUPLICATE_KEY, errorNumber, type Queries, type Transaction } from '../db/index.ts';
 import { answer, conflict, HttpProblem, invalid, notFound, type Mount } from '../http/index.ts';
-import { appendLedger } from '../provenance/index.ts';
+import { appendLedger } from '../ledger/index.ts';
 import { hashPassword, verifyPassword } from './password.ts';
 import { credentialsById, listPeople, shopOf } from './queries.ts';
 import { addressOf, newSecret, stepOf } from './secondFactor.ts';

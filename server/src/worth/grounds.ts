@@ -1,10 +1,11 @@
 /** What stands beside a grid: paired sales behind its lines, and near sales that are in no line of it, with why. */
 import { money, type Money } from '@jutbank/core/money';
-import { PAIRS_SHOWN, pairsBehind, type Comparable } from '@jutbank/core/value';
-import type { EstimateQuestion } from '@jutbank/contract/value';
+import { PAIRS_SHOWN, pairsBehind } from '@jutbank/core/worth';
+import type { Comparable } from '@jutbank/core/market';
+import type { EstimateQuestion } from '@jutbank/contract/market';
 import type { Grounds, NearSale, PairedSale } from '@jutbank/contract/worth';
 import type { Queries } from '../db/index.ts';
-import { isoDay, type MarketOnDay } from '../value/index.ts';
+import { isoDay, type MarketOnDay } from '../market/index.ts';
 import { namesOfVariants, rejectedOf, venuesOf } from './queries.ts';
 
 const MOST_NEAR = 30;

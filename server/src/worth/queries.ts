@@ -2,7 +2,7 @@
 import { money } from '@jutbank/core/money';
 import type { AppraisalRecord, AppraisalSummary, NearSale } from '@jutbank/contract/worth';
 import type { Queries, Transaction } from '../db/index.ts';
-import { COUNTS_IN } from '../value/index.ts';
+import { COUNTS_IN } from '../market/index.ts';
 
 const places = (list: readonly unknown[]) => list.map(() => '?').join(',');
 

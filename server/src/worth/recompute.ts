@@ -1,11 +1,12 @@
 /** An appraisal reckoned again: from what was known then, and from what is known now, cause by cause. */
 import { subtractMoney, type Money } from '@jutbank/core/money';
-import { CAUSES, VALUE_ENGINE_VERSION, type Cause } from '@jutbank/core/value';
+import { CAUSES, type Cause } from '@jutbank/core/worth';
+import { VALUE_ENGINE_VERSION } from '@jutbank/core/market';
 import type { AppraisalRecord, Recomputed } from '@jutbank/contract/worth';
 import { revisions, type Database, type Queries } from '../db/index.ts';
-import { pieceRecord, subjectOf, type Readers } from '../intake/index.ts';
-import { canonical } from '../provenance/index.ts';
-import { middlesOf, settingsInUse, type Markets } from '../value/index.ts';
+import { pieceRecord, subjectOf, type Readers } from '../pieces/index.ts';
+import { canonical } from '../ledger/index.ts';
+import { middlesOf, settingsInUse, type Markets } from '../market/index.ts';
 import { figureIn } from './evidence.ts';
 import { ratesBetween, salesBetween } from './queries.ts';
 

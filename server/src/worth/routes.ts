@@ -1,34 +1,40 @@
 /** Appraisals: drafted, made once, shown for ever, and reckoned again with other knowledge. */
 import { ulid } from 'ulid';
 import { edtfInWords } from '@jutbank/core/dates';
-import { statementsOf } from '@jutbank/core/listing';
+import { statementsOf } from '@jutbank/core/pieces';
 import { money } from '@jutbank/core/money';
-import {
-  worthRoutes,
-  type AppraisalBody,
-  type AppraisalRecord,
-  type KeptAppraisal,
-} from '@jutbank/contract/worth';
+import { worthRoutes, type AppraisalBody, type AppraisalRecord, type KeptAppraisal } from '@jutbank/contract/worth';
 import { revisions, type Queries } from '../db/index.ts';
 import { answer, conflict, invalid, notFound, type Mount } from '../http/index.ts';
-import { besideOf, knownOf, pieceRecord, type Beside, type Readers } from '../intake/index.ts';
-import { appendLedger, canonical, entryIntact, sha256 } from '../provenance/index.ts';
+import { besideOf, knownOf, pieceRecord, type Beside, type Readers } from '../pieces/index.ts';
+import { appendLedger, canonical, entryIntact, sha256 } from '../ledger/index.ts';
 import { shopOf, takeNumber } from '../shop/index.ts';
-import { keepReference, type Markets } from '../value/index.ts';
+import { keepReference, type Markets } from '../market/index.ts';
 import { appraisedFrom, type Appraised } from './evidence.ts';
+import { mountChannels } from './channels.ts';
+import { mountCorrections } from './corrections.ts';
+import { mountFinances } from './finances.ts';
+import { mountOffers } from './offers.ts';
+import { mountPricing } from './pricing.ts';
+import { mountStock } from './stock.ts';
 import { groundsOf } from './grounds.ts';
-import { appraisalPaper } from './paper.ts';
+import { appraisalPaper } from './pdf.ts';
 import { recomputed } from './recompute.ts';
 import { trackRecordOf } from './trackRecord.ts';
-import {
-  appraisalById,
-  appraisalsOf,
-  lastInspection,
-  storeAppraisal,
-  type StoredAppraisal,
-} from './queries.ts';
+import { appraisalById, appraisalsOf, lastInspection, storeAppraisal, type StoredAppraisal } from './queries.ts';
 
+/** What a piece is worth: its price, corrections, channels, offers, stock, appraisals. */
 export function mountWorth(mount: Mount, readers: Readers, markets: Markets): void {
+  mountPricing(mount, readers);
+  mountCorrections(mount, readers);
+  mountChannels(mount);
+  mountFinances(mount, readers, markets);
+  mountOffers(mount, readers, markets);
+  mountStock(mount);
+  mountAppraisals(mount, readers, markets);
+}
+
+function mountAppraisals(mount: Mount, readers: Readers, markets: Markets): void {
   const { database } = mount;
   const rooms = { database, readers, markets };
 

@@ -1,17 +1,12 @@
 /** What the house has said, against what came of it. */
 import { convert, money, type Money } from '@jutbank/core/money';
-import {
-  calibrationOf,
-  houseStretchOf,
-  rangesHeld,
-  VALUE_SETTINGS,
-  type Settled,
-  type SoldAfter,
-} from '@jutbank/core/value';
-import type { AppraisedAndSold, Basis, TrackRecord } from '@jutbank/contract/worth';
+import { calibrationOf, houseStretchOf, rangesHeld, type Settled, type SoldAfter, type Basis } from '@jutbank/core/worth';
+import { VALUE_SETTINGS } from '@jutbank/core/market';
+import type { AppraisedAndSold, TrackRecord } from '@jutbank/contract/worth';
 import type { Database, Queries } from '../db/index.ts';
-import type { Readers } from '../intake/index.ts';
-import { houseRecord, keepHouseRecord, todayIso, type Markets } from '../value/index.ts';
+import type { Readers } from '../pieces/index.ts';
+import { houseRecord, keepHouseRecord, type Markets } from '../market/index.ts';
+import { todayIso } from '../clock/index.ts';
 
 interface SoldRow {
   id: string;

@@ -3,10 +3,10 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { SnackbarProvider } from 'notistack';
 import { useEffect, useMemo, useState } from 'react';
 import { RouterProvider } from 'react-router';
-import { ApiProblem } from './api.ts';
-import { ModeContext, storedMode } from './mode.ts';
+import { ApiProblem } from '../base/api.ts';
+import { ModeContext, storedMode } from '../base/mode.ts';
 import { router } from './routes.tsx';
-import { themeFor, type Mode } from './theme.ts';
+import { themeFor, type Mode } from '../base/theme.ts';
 
 const queries = new QueryClient({
   defaultOptions: {

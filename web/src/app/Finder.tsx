@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { SearchHit } from '@jutbank/contract/shop';
-import { get } from './api.ts';
+import { get } from '../base/api.ts';
 
 const ADDRESS: Record<SearchHit['kind'], (id: string) => string> = {
   piece: (id) => `/pieces/${id}`,

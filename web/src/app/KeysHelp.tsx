@@ -1,5 +1,5 @@
 import { Dialog } from '@mui/material';
-import { useListedShortcuts } from './shortcuts.ts';
+import { useListedShortcuts } from '../base/shortcuts.ts';
 
 export default function KeysHelp({ onClose }: { onClose: () => void }) {
   const groups = useListedShortcuts();

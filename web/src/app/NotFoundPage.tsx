@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import { Empty } from './states.tsx';
+import { Empty } from '../base/states.tsx';
 
 export default function NotFoundPage() {
   return (

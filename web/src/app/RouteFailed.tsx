@@ -1,5 +1,5 @@
 import { useRouteError } from 'react-router';
-import { Failed } from './states.tsx';
+import { Failed } from '../base/states.tsx';
 
 /** The boundary of every screen: what breaks inside one does not take the rest along. */
 export function RouteFailed() {

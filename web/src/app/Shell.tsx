@@ -1,13 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { NavLink, Outlet, useNavigation } from 'react-router';
-import { get } from './api.ts';
-import { useServerAway } from './away.ts';
-import { useMode } from './mode.ts';
-import { SessionContext, useSessionQuery } from './session.ts';
-import { useShortcuts } from './shortcuts.ts';
-import { Failed, Loading } from './states.tsx';
-import { Wordmark } from './Wordmark.tsx';
+import { get } from '../base/api.ts';
+import { useServerAway } from '../base/away.ts';
+import { useMode } from '../base/mode.ts';
+import { SessionContext, useSessionQuery } from '../base/session.ts';
+import { useShortcuts } from '../base/shortcuts.ts';
+import { Failed, Loading } from '../base/states.tsx';
+import { Wordmark } from '../base/Wordmark.tsx';
 
 const SignInPage = lazy(() => import('../shop/SignInPage.tsx'));
 const SetupPage = lazy(() => import('../shop/SetupPage.tsx'));

@@ -1,6 +1,6 @@
 /** Addresses of the application; a screen's code is loaded when it is first opened. */
 import { createBrowserRouter, type RouteObject } from 'react-router';
-import { Loading } from './states.tsx';
+import { Loading } from '../base/states.tsx';
 import { RouteFailed } from './RouteFailed.tsx';
 import { Shell } from './Shell.tsx';
 
@@ -21,17 +21,17 @@ export const router = createBrowserRouter([
       {
         errorElement: <RouteFailed />,
         children: [
-          { index: true, ...lazy(() => import('../intake/TrayPage.tsx')) },
+          { index: true, ...lazy(() => import('../pieces/TrayPage.tsx')) },
           { path: 'pieces/new', ...lazy(() => import('../intake/NewPiecePage.tsx')) },
           {
             path: 'pieces/:id',
-            ...lazy(() => import('../intake/PiecePage.tsx')),
+            ...lazy(() => import('../pieces/PiecePage.tsx')),
             children: [
               { index: true, ...lazy(() => import('../intake/IntakeStage.tsx')) },
               { path: 'intake', ...lazy(() => import('../intake/IntakeStage.tsx')) },
               { path: 'bench', ...lazy(() => import('../bench/BenchStage.tsx')) },
               { path: 'condition', ...lazy(() => import('../condition/ConditionStage.tsx')) },
-              { path: 'worth', ...lazy(() => import('../value/WorthStage.tsx')) },
+              { path: 'worth', ...lazy(() => import('../worth/WorthStage.tsx')) },
               { path: 'appraise', ...lazy(() => import('../worth/AppraisePage.tsx')) },
               { path: 'trail', ...lazy(() => import('../provenance/TrailStage.tsx')) },
               { path: 'listing', ...lazy(() => import('../listing/ListingStage.tsx')) },
@@ -53,11 +53,11 @@ export const router = createBrowserRouter([
           { path: 'gradings', ...lazy(() => import('../condition/GradingsPage.tsx')) },
           { path: 'lots', ...lazy(() => import('../intake/LotsPage.tsx')) },
           { path: 'lots/:id', ...lazy(() => import('../intake/LotPage.tsx')) },
-          { path: 'fair', ...lazy(() => import('../sale/FairPage.tsx')) },
-          { path: 'comparables', ...lazy(() => import('../value/ComparablesPage.tsx')) },
-          { path: 'stock', ...lazy(() => import('../sale/StockPage.tsx')) },
-          { path: 'reckoning', ...lazy(() => import('../sale/ReckoningPage.tsx')) },
-          { path: 'rates', ...lazy(() => import('../value/RatesPage.tsx')) },
+          { path: 'fair', ...lazy(() => import('../fair/FairPage.tsx')) },
+          { path: 'comparables', ...lazy(() => import('../market/ComparablesPage.tsx')) },
+          { path: 'stock', ...lazy(() => import('../worth/StockPage.tsx')) },
+          { path: 'reckoning', ...lazy(() => import('../shop/PricingSettingsPage.tsx')) },
+          { path: 'rates', ...lazy(() => import('../market/RatesPage.tsx')) },
           { path: 'sales', ...lazy(() => import('../sale/SalesPage.tsx')) },
           { path: 'shop', ...lazy(() => import('../shop/ShopPage.tsx')) },
           { path: 'account', ...lazy(() => import('../shop/AccountPage.tsx')) },

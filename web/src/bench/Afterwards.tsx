@@ -1,7 +1,7 @@
 /** What happened to the piece after it was made, and whether its numbers belong together. */
 import type { HistoryEvent, IdentifyAnswer, NumbersAnswer } from '@jutbank/core/bench';
 import { edtfInWords } from '@jutbank/core/dates';
-import type { VariantNames } from '../parts/names.ts';
+import type { VariantNames } from '../reference/vocabulary.ts';
 import { inWords } from '../parts/words.ts';
 import type { Wording } from './wording.ts';
 

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { Candidate, IdentifyAnswer, Observation } from '@jutbank/core/bench';
 import { differencesOf, type FeatureReading, type Variant } from '@jutbank/core/reference';
 import type { Vocabulary } from '@jutbank/contract/reference';
-import type { VariantNames } from '../parts/names.ts';
+import type { VariantNames } from '../reference/vocabulary.ts';
 import { inWords } from '../parts/words.ts';
 import { Wording } from './wording.ts';
 

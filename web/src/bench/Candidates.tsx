@@ -1,11 +1,11 @@
 /** What it may be, each with its weight; what cannot be proved; and the appraiser's own decision. */
 import type { Alert, IdentifyAnswer } from '@jutbank/core/bench';
 import { edtfInWords } from '@jutbank/core/dates';
-import type { PieceSheet } from '@jutbank/contract/intake';
+import type { PieceSheet } from '@jutbank/contract/pieces';
 import type { Vocabulary } from '@jutbank/contract/reference';
 import { inHundred, TemperMarks, TIER_LOOK, weightLook } from '../parts/Temper.tsx';
 import { inWords } from '../parts/words.ts';
-import type { VariantNames } from '../parts/names.ts';
+import type { VariantNames } from '../reference/vocabulary.ts';
 import { Decision } from './Decision.tsx';
 
 /** Candidates shown at once; thinner ones add nothing a person could act on. */

@@ -4,13 +4,12 @@ import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { TIERS, type IdentifyAnswer, type Tier } from '@jutbank/core/bench';
 import { edtfInWords, parseSpokenDate, periodInWords } from '@jutbank/core/dates';
-import type { StoredAttribution } from '@jutbank/contract/bench';
-import type { PieceSheet } from '@jutbank/contract/intake';
-import { ApiProblem, call } from '../app/api.ts';
-import { useMay } from '../app/session.ts';
-import type { VariantNames } from '../parts/names.ts';
+import type { StoredAttribution, PieceSheet } from '@jutbank/contract/pieces';
+import { ApiProblem, call } from '../base/api.ts';
+import { useMay } from '../base/session.ts';
+import type { VariantNames } from '../reference/vocabulary.ts';
 import { inHundred, TIER_LOOK } from '../parts/Temper.tsx';
-import { inLine, useTakeSheet } from '../parts/usePiece.ts';
+import { inLine, useTakeSheet } from '../pieces/usePiece.ts';
 import { dayText, inWords } from '../parts/words.ts';
 
 export function Decision({

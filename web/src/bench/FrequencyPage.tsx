@@ -2,9 +2,9 @@
 import { Switch, FormControlLabel } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { FrequencyAnswer } from '@jutbank/contract/bench';
-import { call, get } from '../app/api.ts';
-import { useMay } from '../app/session.ts';
-import { Empty, Failed, Loading } from '../app/states.tsx';
+import { call, get } from '../base/api.ts';
+import { useMay } from '../base/session.ts';
+import { Empty, Failed, Loading } from '../base/states.tsx';
 import { counted, sentence } from '../parts/words.ts';
 import './bench.css';
 

@@ -6,7 +6,7 @@ import type { Feature } from '@jutbank/core/reference';
 import { dimensionOfUnit, formatQuantity, parseQuantity } from '@jutbank/core/units';
 import type { GaugeKey, GaugeLine, GaugeSummary } from '@jutbank/contract/bench';
 import type { Page } from '@jutbank/contract/http';
-import { ApiProblem, call, get } from '../app/api.ts';
+import { ApiProblem, call, get } from '../base/api.ts';
 
 const NAMES = { caliper: 'Caliper', scales: 'Scales' } as const;
 

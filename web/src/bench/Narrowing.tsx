@@ -3,11 +3,10 @@ import { Autocomplete, TextField } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
 import type { RefObject } from 'react';
 import type { IdentifyAnswer } from '@jutbank/core/bench';
-import type { PieceSheet } from '@jutbank/contract/intake';
-import type { NarrowingBody } from '@jutbank/contract/bench';
+import type { PieceSheet, NarrowingBody } from '@jutbank/contract/pieces';
 import type { Vocabulary } from '@jutbank/contract/reference';
-import { call } from '../app/api.ts';
-import { inLine, useTakeSheet } from '../parts/usePiece.ts';
+import { call } from '../base/api.ts';
+import { inLine, useTakeSheet } from '../pieces/usePiece.ts';
 import { CONSTRUCTION_WORDS } from '../parts/words.ts';
 import { Wording } from './wording.ts';
 

@@ -5,8 +5,8 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import type { PieceQuestion } from '@jutbank/contract/bench';
 import type { Page } from '@jutbank/contract/http';
-import { ApiProblem, call, get } from '../app/api.ts';
-import { useMay } from '../app/session.ts';
+import { ApiProblem, call, get } from '../base/api.ts';
+import { useMay } from '../base/session.ts';
 import { dayText } from '../parts/words.ts';
 
 export function OpenQuestions({ piece }: { piece: string }) {

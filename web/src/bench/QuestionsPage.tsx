@@ -4,11 +4,11 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { PieceQuestion, WatchedNumber } from '@jutbank/contract/bench';
 import type { Page } from '@jutbank/contract/http';
-import { ApiProblem, call, get } from '../app/api.ts';
-import { useMay } from '../app/session.ts';
-import { Failed, Loading } from '../app/states.tsx';
+import { ApiProblem, call, get } from '../base/api.ts';
+import { useMay } from '../base/session.ts';
+import { Failed, Loading } from '../base/states.tsx';
 import { QuestionLine } from './OpenQuestions.tsx';
-import { useVocabulary } from '../parts/names.ts';
+import { useVocabulary } from '../reference/vocabulary.ts';
 
 export default function QuestionsPage() {
   const list = useQuery({

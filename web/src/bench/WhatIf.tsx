@@ -2,8 +2,8 @@
 import { useState } from 'react';
 import { subjectKey, type IdentifyAnswer, type Observation } from '@jutbank/core/bench';
 import { edtfInWords } from '@jutbank/core/dates';
-import type { PieceSheet } from '@jutbank/contract/intake';
-import type { VariantNames } from '../parts/names.ts';
+import type { PieceSheet } from '@jutbank/contract/pieces';
+import type { VariantNames } from '../reference/vocabulary.ts';
 import { inHundred } from '../parts/Temper.tsx';
 import { inWords } from '../parts/words.ts';
 import { useAnswer } from './useAnswer.ts';

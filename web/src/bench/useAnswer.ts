@@ -1,8 +1,8 @@
 /** The engine's answer to what was seen so far; the one before stays until the next is there. */
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import type { IdentifyAnswer, Observation } from '@jutbank/core/bench';
-import type { PieceSheet } from '@jutbank/contract/intake';
-import { call } from '../app/api.ts';
+import type { PieceSheet } from '@jutbank/contract/pieces';
+import { call } from '../base/api.ts';
 
 const FOUND: Record<string, string> = {
   fair: 'fair',

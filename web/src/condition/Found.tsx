@@ -1,8 +1,7 @@
 /** What was found, what each of it costs, and where it is: pinned on the outline or on a picture. */
 import { useState } from 'react';
 import { findingInWords, type Deduction, type Finding } from '@jutbank/core/condition';
-import type { ConditionBody } from '@jutbank/contract/condition';
-import type { PieceSheet } from '@jutbank/contract/intake';
+import type { ConditionBody, PieceSheet } from '@jutbank/contract/pieces';
 import { Outline } from '../parts/Drawn.tsx';
 
 export function Found({

@@ -2,12 +2,12 @@
 import { Button } from '@mui/material';
 import type { NumbersAnswer } from '@jutbank/core/bench';
 import { SCALE_IDS, type GradeAnswer } from '@jutbank/core/condition';
-import type { PieceSheet } from '@jutbank/contract/intake';
+import type { PieceSheet } from '@jutbank/contract/pieces';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { ApiProblem, call } from '../app/api.ts';
-import { inLine, useTakeSheet } from '../parts/usePiece.ts';
+import { ApiProblem, call } from '../base/api.ts';
+import { inLine, useTakeSheet } from '../pieces/usePiece.ts';
 import { sentence } from '../parts/words.ts';
 
 export function Grades({

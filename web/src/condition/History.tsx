@@ -2,9 +2,9 @@
 import { useQuery } from '@tanstack/react-query';
 import { findingInWords } from '@jutbank/core/condition';
 import type { ConditionFile, ConditionState, TreatmentRecord } from '@jutbank/contract/condition';
-import type { PieceSheet } from '@jutbank/contract/intake';
-import { get } from '../app/api.ts';
-import { Failed, Loading } from '../app/states.tsx';
+import type { PieceSheet } from '@jutbank/contract/pieces';
+import { get } from '../base/api.ts';
+import { Failed, Loading } from '../base/states.tsx';
 import { dayText, moneyText, sentence } from '../parts/words.ts';
 import { Moves } from './Moves.tsx';
 import { Quarantine } from './Quarantine.tsx';

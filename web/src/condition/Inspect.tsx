@@ -2,24 +2,11 @@
 import { useMemo, useState } from 'react';
 import type { Inspection } from '@jutbank/core/condition';
 import type { Construction } from '@jutbank/core/reference';
-import { useShortcuts } from '../app/shortcuts.ts';
+import { useShortcuts } from '../base/shortcuts.ts';
 import { sentence } from '../parts/words.ts';
 import { InHand } from './InHand.tsx';
 import { useInspectKeys } from './inspectKeys.ts';
-import {
-  allGood,
-  findingOf,
-  lookList,
-  nextOpen,
-  seenOf,
-  withItem,
-  withStep,
-  type Body,
-  type Draft,
-  type HowBad,
-  type Looked,
-  type Seen,
-} from './inspecting.ts';
+import { allGood, findingOf, lookList, nextOpen, seenOf, withItem, withStep, type Body, type Draft, type HowBad, type Looked, type Seen } from './inspecting.ts';
 
 interface Inspected extends Body {
   readonly inspected: boolean;

@@ -4,21 +4,13 @@ import { useQuery } from '@tanstack/react-query';
 import { useMemo, useRef, useState } from 'react';
 import type { Observation } from '@jutbank/core/bench';
 import type { Finding } from '@jutbank/core/condition';
-import {
-  measureLine,
-  measureOutline,
-  planeFromCard,
-  planeFromRule,
-  type Comparison,
-  type Point,
-  type Raster,
-} from '@jutbank/core/imaging';
+import { measureLine, measureOutline, planeFromCard, planeFromRule, type Comparison, type Point, type Raster } from '@jutbank/core/imaging';
 import { formatQuantity } from '@jutbank/core/units';
-import type { PieceSheet, PictureRecord } from '@jutbank/contract/intake';
-import { ApiProblem, call } from '../app/api.ts';
-import { Empty, Failed, Loading } from '../app/states.tsx';
-import { usePattern, useVocabulary } from '../parts/names.ts';
-import { inLine, useTakeSheet } from '../parts/usePiece.ts';
+import type { PieceSheet, PictureRecord } from '@jutbank/contract/pieces';
+import { ApiProblem, call } from '../base/api.ts';
+import { Empty, Failed, Loading } from '../base/states.tsx';
+import { usePattern, useVocabulary } from '../reference/vocabulary.ts';
+import { inLine, useTakeSheet } from '../pieces/usePiece.ts';
 import { useMeasuring } from './useMeasuring.ts';
 
 interface Props {

@@ -7,10 +7,10 @@ import { PARTS } from '@jutbank/core/condition';
 import { edtfInWords } from '@jutbank/core/dates';
 import { MOVE_REASONS, type PartMove } from '@jutbank/contract/condition';
 import type { Page } from '@jutbank/contract/http';
-import type { PieceSheet, PieceSlip } from '@jutbank/contract/intake';
-import { call, get } from '../app/api.ts';
+import type { PieceSheet, PieceSlip } from '@jutbank/contract/pieces';
+import { call, get } from '../base/api.ts';
 import { Field } from '../parts/Field.tsx';
-import { inLine, useTakeSheet } from '../parts/usePiece.ts';
+import { inLine, useTakeSheet } from '../pieces/usePiece.ts';
 import { sentence } from '../parts/words.ts';
 
 export function Moves({

@@ -3,10 +3,10 @@ import { Button } from '@mui/material';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { ConditionFile } from '@jutbank/contract/condition';
-import type { PieceSheet } from '@jutbank/contract/intake';
-import { ApiProblem, call } from '../app/api.ts';
+import type { PieceSheet } from '@jutbank/contract/pieces';
+import { ApiProblem, call } from '../base/api.ts';
 import { Field } from '../parts/Field.tsx';
-import { inLine } from '../parts/usePiece.ts';
+import { inLine } from '../pieces/usePiece.ts';
 import { dayText } from '../parts/words.ts';
 
 const inDays = (days: number) => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);

@@ -1,9 +1,8 @@
 /** The condition report as a page: in the order of inspection, every finding with its picture, what was not looked at. */
 import { findingInWords, reportOrder, type Finding, type GradeAnswer } from '@jutbank/core/condition';
 import { dimensionOfUnit, formatQuantity } from '@jutbank/core/units';
-import type { ConditionBody } from '@jutbank/contract/condition';
-import type { PieceSheet } from '@jutbank/contract/intake';
-import { useVocabulary } from '../parts/names.ts';
+import type { ConditionBody, PieceSheet } from '@jutbank/contract/pieces';
+import { useVocabulary } from '../reference/vocabulary.ts';
 import { sentence } from '../parts/words.ts';
 import { Treatments } from './History.tsx';
 

@@ -4,7 +4,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { findingInWords, freshInspection } from '@jutbank/core/condition';
 import type { GradingSheet } from '@jutbank/contract/condition';
-import { call } from '../app/api.ts';
+import { call } from '../base/api.ts';
 import { Inspect } from './Inspect.tsx';
 import { lookList, seenOf, type Body } from './inspecting.ts';
 

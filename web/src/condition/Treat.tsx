@@ -2,27 +2,14 @@
 import { Button } from '@mui/material';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import {
-  defectInWords,
-  DEFECTS,
-  findingInWords,
-  partInWords,
-  PARTS,
-  SEVERITIES,
-  type Defect,
-  type Finding,
-  type Part,
-  type ScaleId,
-  type Severity,
-  type TreatmentPlan,
-} from '@jutbank/core/condition';
+import { defectInWords, DEFECTS, findingInWords, partInWords, PARTS, SEVERITIES, type Defect, type Finding, type Part, type ScaleId, type Severity, type TreatmentPlan } from '@jutbank/core/condition';
 import type { TreatmentBody, WeighedOption, WeighedWay } from '@jutbank/contract/condition';
 import type { Page } from '@jutbank/contract/http';
-import type { PieceSheet } from '@jutbank/contract/intake';
-import { ApiProblem, call, get } from '../app/api.ts';
-import { Failed, Loading } from '../app/states.tsx';
+import type { PieceSheet } from '@jutbank/contract/pieces';
+import { ApiProblem, call, get } from '../base/api.ts';
+import { Failed, Loading } from '../base/states.tsx';
 import { Choice } from '../parts/Choice.tsx';
-import { inLine, useTakeSheet } from '../parts/usePiece.ts';
+import { inLine, useTakeSheet } from '../pieces/usePiece.ts';
 import { moneyText, sentence } from '../parts/words.ts';
 
 const today = () => new Date().toISOString().slice(0, 10);

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { freshInspection } from '@jutbank/core/condition';
-import type { ConditionBody } from '@jutbank/contract/condition';
+import type { ConditionBody } from '@jutbank/contract/pieces';
 import { allGood, lookList, nextOpen, seenOf, withItem, withStep } from './inspecting.ts';
 
 const fresh: ConditionBody = {

@@ -1,11 +1,11 @@
 import { useCallback } from 'react';
-import type { IntakeBody } from '@jutbank/contract/intake';
-import { useMay, useSession } from '../app/session.ts';
-import { StageBar } from '../parts/StageBar.tsx';
-import { useStage } from '../parts/usePiece.ts';
+import type { IntakeBody } from '@jutbank/contract/pieces';
+import { useMay, useSession } from '../base/session.ts';
+import { StageBar } from '../pieces/StageBar.tsx';
+import { useStage } from '../pieces/usePiece.ts';
 import { IntakeForm } from './IntakeForm.tsx';
-import { useSheet } from './PiecePage.tsx';
-import { Pictures } from './Pictures.tsx';
+import { useSheet } from '../pieces/useSheet.ts';
+import { Pictures } from '../pieces/Pictures.tsx';
 
 const asBody = (value: IntakeBody) => value;
 

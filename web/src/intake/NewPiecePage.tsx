@@ -1,11 +1,11 @@
 import { Button } from '@mui/material';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { emptyIntake, intakeBody, type IntakeBody, type PieceSheet } from '@jutbank/contract/intake';
-import { ApiProblem, call } from '../app/api.ts';
-import { useMay, useSession } from '../app/session.ts';
-import { Empty } from '../app/states.tsx';
-import { useTakeSheet } from '../parts/usePiece.ts';
+import { emptyIntake, intakeBody, type IntakeBody, type PieceSheet } from '@jutbank/contract/pieces';
+import { ApiProblem, call } from '../base/api.ts';
+import { useMay, useSession } from '../base/session.ts';
+import { Empty } from '../base/states.tsx';
+import { useTakeSheet } from '../pieces/usePiece.ts';
 import { IntakeForm } from './IntakeForm.tsx';
 
 export default function NewPiecePage() {

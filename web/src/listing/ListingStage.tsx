@@ -3,14 +3,14 @@ import { Button, TextField } from '@mui/material';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
-import type { PieceSheet } from '@jutbank/contract/intake';
-import type { ListingBody, ListingDraft, MarketMessage } from '@jutbank/contract/listing';
-import { ApiProblem, call, get } from '../app/api.ts';
-import { useMay, useSession } from '../app/session.ts';
-import { Failed, Loading } from '../app/states.tsx';
-import { useSheet } from '../intake/PiecePage.tsx';
-import { StageBar } from '../parts/StageBar.tsx';
-import { inLine, useStage, useTakeSheet } from '../parts/usePiece.ts';
+import type { PieceSheet, MarketMessage } from '@jutbank/contract/pieces';
+import type { ListingBody, ListingDraft } from '@jutbank/contract/listing';
+import { ApiProblem, call, get } from '../base/api.ts';
+import { useMay, useSession } from '../base/session.ts';
+import { Failed, Loading } from '../base/states.tsx';
+import { useSheet } from '../pieces/useSheet.ts';
+import { StageBar } from '../pieces/StageBar.tsx';
+import { inLine, useStage, useTakeSheet } from '../pieces/usePiece.ts';
 import { dayText, moneyText } from '../parts/words.ts';
 
 export default function ListingStage() {

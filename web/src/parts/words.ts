@@ -1,6 +1,6 @@
 /** Small wordings shared by screens. */
 import { formatMoney, type Money } from '@jutbank/core/money';
-import type { Stage } from '@jutbank/core/intake';
+import type { Stage } from '@jutbank/core/pieces';
 
 export const STAGE_WORDS: Record<Stage, string> = {
   intake: 'At intake',

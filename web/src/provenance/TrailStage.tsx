@@ -3,21 +3,15 @@ import { Button, FormControlLabel, MenuItem, Switch, TextField } from '@mui/mate
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { edtfInWords } from '@jutbank/core/dates';
-import {
-  EVIDENCE_KINDS,
-  EVIDENCE_WORDS,
-  trailText,
-  type CustodyEvent,
-  type EvidenceKind,
-} from '@jutbank/core/provenance';
+import { EVIDENCE_KINDS, EVIDENCE_WORDS, trailText, type CustodyEvent, type EvidenceKind } from '@jutbank/core/provenance';
 import type { Page } from '@jutbank/contract/http';
 import type { LedgerEntry } from '@jutbank/contract/provenance';
-import { get } from '../app/api.ts';
-import { useMay } from '../app/session.ts';
-import { DateField } from '../intake/IntakeForm.tsx';
-import { useSheet } from '../intake/PiecePage.tsx';
-import { StageBar } from '../parts/StageBar.tsx';
-import { useStage } from '../parts/usePiece.ts';
+import { get } from '../base/api.ts';
+import { useMay } from '../base/session.ts';
+import { DateField } from '../parts/DateField.tsx';
+import { useSheet } from '../pieces/useSheet.ts';
+import { StageBar } from '../pieces/StageBar.tsx';
+import { useStage } from '../pieces/usePiece.ts';
 import { dayText, sentence } from '../parts/words.ts';
 import { YearRule } from '../parts/YearRule.tsx';
 

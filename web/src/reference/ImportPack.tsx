@@ -4,7 +4,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { edtfInWords } from '@jutbank/core/dates';
 import type { ImportAnswer, PackReview } from '@jutbank/contract/reference';
-import { ApiProblem, call } from '../app/api.ts';
+import { ApiProblem, call } from '../base/api.ts';
 import { FileChooser } from '../parts/FileChooser.tsx';
 import { SECTION_WORDS } from './writing/draft.ts';
 

@@ -4,8 +4,8 @@ import { Link } from 'react-router';
 import { edtfInWords } from '@jutbank/core/dates';
 import type { DatedWindow, Story } from '@jutbank/core/reference';
 import type { MakerDetail, Vocabulary } from '@jutbank/contract/reference';
-import { get } from '../app/api.ts';
-import { useMay } from '../app/session.ts';
+import { get } from '../base/api.ts';
+import { useMay } from '../base/session.ts';
 import { sentence } from '../parts/words.ts';
 
 const NEW = [

@@ -5,15 +5,15 @@ import { Link, useParams } from 'react-router';
 import { edtfInWords, periodOf } from '@jutbank/core/dates';
 import { differencesOf, patternByYear, type Variant } from '@jutbank/core/reference';
 import type { PatternDetail, Vocabulary } from '@jutbank/contract/reference';
-import { get } from '../app/api.ts';
-import { useMay } from '../app/session.ts';
-import { Failed, Loading } from '../app/states.tsx';
+import { get } from '../base/api.ts';
+import { useMay } from '../base/session.ts';
+import { Failed, Loading } from '../base/states.tsx';
 import { Outline } from '../parts/Drawn.tsx';
 import { CONSTRUCTION_WORDS, sentence, counted } from '../parts/words.ts';
 import { Differences } from './Differences.tsx';
 import { Stories } from './MakerSays.tsx';
 import { YearRule, type RuleBar } from '../parts/YearRule.tsx';
-import { useVocabulary } from '../parts/names.ts';
+import { useVocabulary } from './vocabulary.ts';
 
 export default function PatternPage() {
   const { id = '' } = useParams();

@@ -4,14 +4,14 @@ import { Link, useSearchParams } from 'react-router';
 import { edtfInWords, periodOf } from '@jutbank/core/dates';
 import type { PackSummary } from '@jutbank/contract/reference';
 import type { Page } from '@jutbank/contract/http';
-import { get } from '../app/api.ts';
-import { useMay } from '../app/session.ts';
-import { Failed, Loading } from '../app/states.tsx';
+import { get } from '../base/api.ts';
+import { useMay } from '../base/session.ts';
+import { Failed, Loading } from '../base/states.tsx';
 import { MarkDrawing, stampCaption, Outline } from '../parts/Drawn.tsx';
 import { CONSTRUCTION_WORDS, sentence } from '../parts/words.ts';
 import { ImportPack } from './ImportPack.tsx';
 import { MakerSays, WriteLinks } from './MakerSays.tsx';
-import { useVocabulary } from '../parts/names.ts';
+import { useVocabulary } from './vocabulary.ts';
 
 export default function ReferencePage() {
   const [query, setQuery] = useSearchParams();

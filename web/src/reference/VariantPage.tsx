@@ -4,14 +4,14 @@ import { Link, useParams } from 'react-router';
 import { edtfInWords } from '@jutbank/core/dates';
 import { dimensionOfUnit, formatQuantity } from '@jutbank/core/units';
 import type { VariantDetail } from '@jutbank/contract/reference';
-import { get } from '../app/api.ts';
-import { useMay } from '../app/session.ts';
-import { Failed, Loading } from '../app/states.tsx';
+import { get } from '../base/api.ts';
+import { useMay } from '../base/session.ts';
+import { Failed, Loading } from '../base/states.tsx';
 import { MarkDrawing, stampCaption } from '../parts/Drawn.tsx';
 import { sentence, counted } from '../parts/words.ts';
 import { YearRule } from '../parts/YearRule.tsx';
 import { ScarcityTable } from './ScarcityTable.tsx';
-import { useVocabulary } from '../parts/names.ts';
+import { useVocabulary } from './vocabulary.ts';
 
 export default function VariantPage() {
   const { id = '' } = useParams();

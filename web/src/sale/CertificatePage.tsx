@@ -2,8 +2,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { useParams } from 'react-router';
 import type { PublicCertificate } from '@jutbank/contract/sale';
-import { get } from '../app/api.ts';
-import { Failed, Loading } from '../app/states.tsx';
+import { get } from '../base/api.ts';
+import { Failed, Loading } from '../base/states.tsx';
 import { dayText } from '../parts/words.ts';
 
 export default function CertificatePage() {

@@ -3,16 +3,17 @@ import { Button, Checkbox, FormControlLabel, MenuItem, TextField } from '@mui/ma
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import type { PieceSheet } from '@jutbank/contract/intake';
-import type { SaleRecord, VersionedSettings } from '@jutbank/contract/sale';
-import { ApiProblem, call, get } from '../app/api.ts';
-import { useMay, useSession } from '../app/session.ts';
-import { Failed, Loading } from '../app/states.tsx';
-import { MoneyField } from '../intake/IntakeForm.tsx';
-import { useSheet } from '../intake/PiecePage.tsx';
-import { pieceKey } from '../parts/usePiece.ts';
+import type { PieceSheet } from '@jutbank/contract/pieces';
+import type { SaleRecord } from '@jutbank/contract/sale';
+import type { VersionedSettings } from '@jutbank/contract/shop';
+import { ApiProblem, call, get } from '../base/api.ts';
+import { useMay, useSession } from '../base/session.ts';
+import { Failed, Loading } from '../base/states.tsx';
+import { MoneyField } from '../parts/MoneyField.tsx';
+import { useSheet } from '../pieces/useSheet.ts';
+import { pieceKey } from '../pieces/usePiece.ts';
 import { dayText, moneyText } from '../parts/words.ts';
-import './money.css';
+import '../parts/money.css';
 
 export default function SaleStage() {
   const sheet = useSheet();

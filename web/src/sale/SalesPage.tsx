@@ -2,8 +2,8 @@ import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import type { Page } from '@jutbank/contract/http';
 import type { SaleRecord } from '@jutbank/contract/sale';
-import { get } from '../app/api.ts';
-import { Failed, Loading } from '../app/states.tsx';
+import { get } from '../base/api.ts';
+import { Failed, Loading } from '../base/states.tsx';
 import { dayText, moneyText } from '../parts/words.ts';
 
 export default function SalesPage() {

@@ -3,9 +3,9 @@ import { Button, TextField } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { PersonOnList, SessionOnList } from '@jutbank/contract/shop';
-import { ApiProblem, call, get } from '../app/api.ts';
-import { useSession, useSignOut } from '../app/session.ts';
-import { Failed, Loading } from '../app/states.tsx';
+import { ApiProblem, call, get } from '../base/api.ts';
+import { useSession, useSignOut } from '../base/session.ts';
+import { Failed, Loading } from '../base/states.tsx';
 import { counted, dayText, sentence } from '../parts/words.ts';
 
 const asProblem = (error: unknown) => (error instanceof ApiProblem ? error : undefined);

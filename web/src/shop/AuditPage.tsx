@@ -4,8 +4,8 @@ import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { AuditPage as Page } from '@jutbank/contract/provenance';
-import { get } from '../app/api.ts';
-import { Failed, Loading } from '../app/states.tsx';
+import { get } from '../base/api.ts';
+import { Failed, Loading } from '../base/states.tsx';
 import { counted, sentence } from '../parts/words.ts';
 
 const EMPTY = { person: '', kind: '', from: '', to: '' };

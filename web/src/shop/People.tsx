@@ -3,8 +3,8 @@ import { Button, MenuItem, TextField } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Fragment, useState } from 'react';
 import { ROLES, type Person, type PersonOnList, type Role } from '@jutbank/contract/shop';
-import { ApiProblem, call, get } from '../app/api.ts';
-import { useMay, useSession } from '../app/session.ts';
+import { ApiProblem, call, get } from '../base/api.ts';
+import { useMay, useSession } from '../base/session.ts';
 import { counted, sentence } from '../parts/words.ts';
 
 const PEOPLE = ['people'];

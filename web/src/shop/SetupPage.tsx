@@ -4,9 +4,9 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { setupBody, type SessionAnswer } from '@jutbank/contract/shop';
-import { ApiProblem, call } from '../app/api.ts';
-import { SESSION } from '../app/session.ts';
-import { Wordmark } from '../app/Wordmark.tsx';
+import { ApiProblem, call } from '../base/api.ts';
+import { SESSION } from '../base/session.ts';
+import { Wordmark } from '../base/Wordmark.tsx';
 
 /** First run: name the shop and its owner. */
 export default function SetupPage() {

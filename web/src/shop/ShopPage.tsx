@@ -6,8 +6,8 @@ import { Link } from 'react-router';
 import { SECRETS } from '@jutbank/contract/http';
 import type { Shop } from '@jutbank/contract/shop';
 import type { LedgerCheck } from '@jutbank/contract/provenance';
-import { ApiProblem, call, get } from '../app/api.ts';
-import { SESSION, useMay, useSession } from '../app/session.ts';
+import { ApiProblem, call, get } from '../base/api.ts';
+import { SESSION, useMay, useSession } from '../base/session.ts';
 import { People } from './People.tsx';
 
 export default function ShopPage() {

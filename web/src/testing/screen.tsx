@@ -4,7 +4,7 @@ import { render, type RenderResult } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { createMemoryRouter, RouterProvider } from 'react-router';
 import type { Role } from '@jutbank/contract/shop';
-import { SessionContext } from '../app/session.ts';
+import { SessionContext } from '../base/session.ts';
 
 export interface Request {
   readonly method: string;

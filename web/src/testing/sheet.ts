@@ -1,6 +1,6 @@
 /** A piece as the screens are given it, of the tests' own. */
 import { freshInspection } from '@jutbank/core/condition';
-import type { PieceSheet } from '@jutbank/contract/intake';
+import type { PieceSheet } from '@jutbank/contract/pieces';
 
 export const eur = (amount: string) => ({ amount, currency: 'EUR' });
 

@@ -2,10 +2,10 @@
 import { Button } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import type { PieceSheet } from '@jutbank/contract/intake';
+import type { PieceSheet } from '@jutbank/contract/pieces';
 import type { AppraisalSummary } from '@jutbank/contract/worth';
-import { get } from '../app/api.ts';
-import { useMay } from '../app/session.ts';
+import { get } from '../base/api.ts';
+import { useMay } from '../base/session.ts';
 import { dayText, moneyText } from '../parts/words.ts';
 import { BASIS_WORDS, PURPOSE_WORDS } from './words.ts';
 import './worth.css';

@@ -3,19 +3,12 @@ import { Button, Checkbox, FormControlLabel, TextField } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
-import {
-  BASES,
-  PURPOSES,
-  type AppraisalEvidence,
-  type AppraisalSummary,
-  type Basis,
-  type Purpose,
-  type SaleCheck,
-} from '@jutbank/contract/worth';
-import { ApiProblem, call } from '../app/api.ts';
-import { useMay, useSession } from '../app/session.ts';
-import { Failed, Loading } from '../app/states.tsx';
-import { useSheet } from '../intake/PiecePage.tsx';
+import { BASES, type Basis } from '@jutbank/core/worth';
+import { PURPOSES, type AppraisalEvidence, type AppraisalSummary, type Purpose, type SaleCheck } from '@jutbank/contract/worth';
+import { ApiProblem, call } from '../base/api.ts';
+import { useMay, useSession } from '../base/session.ts';
+import { Failed, Loading } from '../base/states.tsx';
+import { useSheet } from '../pieces/useSheet.ts';
 import { Choice } from '../parts/Choice.tsx';
 import { dayText, moneyText } from '../parts/words.ts';
 import { Evidence } from './Evidence.tsx';

@@ -1,10 +1,10 @@
 /** How well the house has done: what it said against what came of it, with how far so few can tell. */
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import { HEARD_FROM, type Band, type RangesHeld, type Share } from '@jutbank/core/value';
-import type { AppraisedAndSold, Basis, TrackRecord } from '@jutbank/contract/worth';
-import { get } from '../app/api.ts';
-import { Failed, Loading } from '../app/states.tsx';
+import { HEARD_FROM, type Band, type RangesHeld, type Share, type Basis } from '@jutbank/core/worth';
+import type { AppraisedAndSold, TrackRecord } from '@jutbank/contract/worth';
+import { get } from '../base/api.ts';
+import { Failed, Loading } from '../base/states.tsx';
 import { counted, dayText, moneyText } from '../parts/words.ts';
 import { BASIS_WORDS } from './words.ts';
 import './worth.css';

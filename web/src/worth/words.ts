@@ -1,5 +1,6 @@
 /** The words of appraisals: purposes, bases, and what moved a figure. */
-import type { Basis, Cause, Purpose } from '@jutbank/contract/worth';
+import type { Basis, Cause } from '@jutbank/core/worth';
+import type { Purpose } from '@jutbank/contract/worth';
 
 export const PURPOSE_WORDS: Record<Purpose, string> = {
   insurance: 'Insurance',

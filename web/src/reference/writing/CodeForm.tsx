@@ -1,15 +1,5 @@
 /** The code editor: what is read from the stamp, and what that means, without writing a program. */
-import { impliedValues, type ImpliedFeature } from '@jutbank/core/reference';
-import type {
-  Code,
-  CodeRead,
-  CodeRule,
-  DateCode,
-  PatternNumberCode,
-  Segment,
-  SerialCode,
-  YearRule,
-} from '@jutbank/core/reference';
+import { impliedValues, type ImpliedFeature, type Code, type CodeRead, type CodeRule, type DateCode, type PatternNumberCode, type Segment, type SerialCode, type YearRule } from '@jutbank/core/reference';
 import { Citation, given, named, type FormProps } from './formParts.tsx';
 import { slugOf } from './draft.ts';
 import { DateLine, Field, Line, NumberLine, Pick, Rows, Several } from './fields.tsx';

@@ -3,7 +3,7 @@ import { parsePeriod } from '@jutbank/core/dates';
 import type { Mark, PackSection, Variant } from '@jutbank/core/reference';
 import type { Vocabulary } from '@jutbank/contract/reference';
 import { MarkDrawing, stampCaption } from '../../parts/Drawn.tsx';
-import { usePattern } from '../../parts/names.ts';
+import { usePattern } from '../vocabulary.ts';
 import { YearRule } from '../../parts/YearRule.tsx';
 import { Differences } from '../Differences.tsx';
 import { CodePreview } from './CodePreview.tsx';

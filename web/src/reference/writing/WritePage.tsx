@@ -5,26 +5,18 @@ import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { PACK_SECTIONS, type PackSection, type Variant } from '@jutbank/core/reference';
 import type { ItemRecord, Vocabulary } from '@jutbank/contract/reference';
-import { ApiProblem, call, get } from '../../app/api.ts';
-import { useMay } from '../../app/session.ts';
-import { Failed, Loading } from '../../app/states.tsx';
-import { useShortcuts } from '../../app/shortcuts.ts';
+import { ApiProblem, call, get } from '../../base/api.ts';
+import { useMay } from '../../base/session.ts';
+import { Failed, Loading } from '../../base/states.tsx';
+import { useShortcuts } from '../../base/shortcuts.ts';
 import { CodeForm } from './CodeForm.tsx';
 import { asItem, blank, nextFormOf, SECTION_WORDS, suggestedId, type Draft } from './draft.ts';
 import { Line, Wrong } from './fields.tsx';
-import { type FormProps } from './formParts.tsx';
-import {
-  FeatureForm,
-  MakerForm,
-  MarkForm,
-  PatternForm,
-  SourceForm,
-  StoryForm,
-  WindowForm,
-} from './forms.tsx';
+import type { FormProps } from './formParts.tsx';
+import { FeatureForm, MakerForm, MarkForm, PatternForm, SourceForm, StoryForm, WindowForm } from './forms.tsx';
 import { VariantForm } from './VariantForm.tsx';
 import './writing.css';
-import { useVocabulary, usePattern } from '../../parts/names.ts';
+import { useVocabulary, usePattern } from '../vocabulary.ts';
 import { Preview } from './Preview.tsx';
 
 export default function WritePage() {

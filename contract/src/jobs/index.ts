@@ -1,0 +1,1 @@
+export { type JobAnswer, jobRoutes } from './jobs.ts';

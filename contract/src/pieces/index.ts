@@ -1,0 +1,33 @@
+export { custodyBody } from './custody.ts';
+export {
+  type ConditionBody,
+  type QuotedScale,
+  completeness,
+  conditionBody,
+  finding,
+  inspection,
+  part,
+  quotedBody,
+} from './findings.ts';
+export { AS_FOUND, type IntakeBody, emptyIntake, intakeBody } from './intake.ts';
+export type { ListingRecord, MarketMessage, WaitingErrand } from './listing.ts';
+export {
+  type AttributionBody,
+  type NarrowingBody,
+  type StoredAttribution,
+  attributionBody,
+  narrowing,
+  observation,
+  observationsBody,
+} from './observations.ts';
+export { ofPiece, pieceRoutes } from './routes.ts';
+export {
+  type PictureRecord,
+  type PieceSheet,
+  type PieceSlip,
+  type PricingBody,
+  type Readings,
+  type Tray,
+  pricingBody,
+} from './sheet.ts';
+export { SOURCE_OF_PIECE, type SourceOfPiece } from './source.ts';

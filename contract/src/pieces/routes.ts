@@ -1,0 +1,61 @@
+/** Pieces: the tray, the list, the sheet, pictures. */
+import { z } from 'zod';
+import { answers, byId, pageQuery, route, ulid, type Page } from '../http/index.ts';
+import type { PieceSlip, PieceSheet, Tray } from './sheet.ts';
+
+const sheet = answers<PieceSheet>('The piece sheet');
+/** What the routes that change a piece have in common: the room they belong to, which piece, and its sheet as the answer. */
+export const ofPiece = (room: string) => ({ room, params: byId, answer: sheet }) as const;
+
+export const pieceRoutes = {
+  tray: route({
+    method: 'get',
+    path: '/tray',
+    room: 'pieces',
+    access: 'read',
+    summary: 'What is in work, grouped by where it stands',
+    answer: answers<Tray>('The tray'),
+  }),
+  listPieces: route({
+    method: 'get',
+    path: '/pieces',
+    room: 'pieces',
+    access: 'read',
+    summary: 'Pieces, newest first',
+    query: pageQuery.extend({ stage: z.string().max(20).optional(), q: z.string().max(100).optional() }),
+    answer: answers<Page<PieceSlip>>('A page of slips'),
+  }),
+  piece: route({
+    ...ofPiece('pieces'),
+    method: 'get',
+    path: '/pieces/:id',
+    access: 'read',
+    summary: 'One piece with its readings',
+  }),
+  addPicture: route({
+    ...ofPiece('pieces'),
+    method: 'post',
+    path: '/pieces/:id/pictures',
+    access: 'work',
+    summary: 'Add a picture (multipart part `file`, field `caption`)',
+    carries: 'upload',
+    status: 201,
+  }),
+  removePicture: route({
+    ...ofPiece('pieces'),
+    method: 'delete',
+    path: '/pieces/:id/pictures/:picture',
+    params: z.object({ id: ulid, picture: ulid }),
+    access: 'work',
+    summary: 'Take a picture away',
+  }),
+  picture: route({
+    method: 'get',
+    path: '/pictures/:hash/:size',
+    room: 'pieces',
+    access: 'read',
+    summary: 'A stored picture',
+    params: z.object({ hash: z.string().regex(/^[0-9a-f]{64}$/), size: z.enum(['full', 'thumb']) }),
+    carries: 'file',
+  }),
+};

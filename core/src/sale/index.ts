@@ -1,3 +1,0 @@
-export * from './net.ts';
-export * from './limits.ts';
-export * from './tax.ts';

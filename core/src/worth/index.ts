@@ -1,0 +1,30 @@
+export { CAUSES, type Cause, type PointOfValue, adjustmentsOf, pointOf } from './appraisal.ts';
+export { decisionOver, worthOfAsking, worthOfKnowing } from './asking.ts';
+export { BASES, BASIS_DEFINITIONS, type Basis, basesOfValue } from './bases.ts';
+export { type MostToPay, type Target, breakEven, costOf, leftOf, mostToPay } from './limits.ts';
+export { type Channel, type Net, netOf } from './net.ts';
+export { correctedEstimate } from './override.ts';
+export { PAIRS_SHOWN, pairsBehind } from './pairs.ts';
+export {
+  type AskPoint,
+  type Hazard,
+  type OfferAdvice,
+  type OfferJudgement,
+  type Standing,
+  askCurve,
+  judgeOffer,
+  learnHazard,
+} from './patience.ts';
+export { AGES, type Age, type RepriceReason, ageOf, repriceAdvice } from './stock.ts';
+export {
+  type Band,
+  HEARD_FROM,
+  type HouseStretch,
+  type RangesHeld,
+  type Settled,
+  type Share,
+  type SoldAfter,
+  calibrationOf,
+  houseStretchOf,
+  rangesHeld,
+} from './trackRecord.ts';

@@ -1,0 +1,2 @@
+
+export { todayIso } from './clock.ts';

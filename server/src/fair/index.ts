@@ -1,0 +1,2 @@
+
+export { mountFair } from './routes.ts';

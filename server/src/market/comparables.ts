@@ -1,0 +1,324 @@
+/** Comparables: by hand, by list, searched, set aside, merged, taken back, exported. */
+import { createHash } from 'node:crypto';
+import { type Request, type Response, json } from 'express';
+import { stringify } from 'csv-stringify/sync';
+import { z } from 'zod';
+import type { ReferenceIndex } from '@jutbank/core/bench';
+import { guessMapping, guessNotation, namesSaid, wordsSaid, type NamesKnown } from '@jutbank/core/market';
+import { COMPARABLE_COLUMNS, columnMapping, comparableRow, marketRoutes, type FileLook } from '@jutbank/contract/market';
+import type { Transaction } from '../db/index.ts';
+import { answer, bytesOf, conflict, decodeCursor, HttpProblem, invalid, notFound, pageOf, parsedBody, safeCell, through, uploads, type Mount, type UploadedFile } from '../http/index.ts';
+import { queueJob } from '../jobs/index.ts';
+import type { Library } from '../reference/index.ts';
+import { csvInTurns, isCsvError } from './csv.ts';
+import { importComparables, referenceKnown, rawFromCsv, rawFromRows, textOf, type RawFile } from './importComparables.ts';
+import type { Markets } from './market.ts';
+import { normaliseRow } from './normalise.ts';
+import { todayIso } from '../clock/index.ts';
+import { changeStates, comparablesByIds, countComparables, furtherColumns, insertComparables, listComparables, nowCounted } from './queries.ts';
+
+/** Larger files go in as a job, so that the answer does not have to wait. */
+const ROWS_AT_ONCE = 20_000;
+const MOST_BYTES = 64 * (1 << 20);
+const SAMPLE_ROWS = 12;
+const GUESSED_FROM = 400;
+const MOST_NAMES = 300;
+
+const upload = uploads(MOST_BYTES, 'a CSV file');
+const jsonRows = z.object({ rows: z.array(comparableRow).max(200_000) });
+
+export const COMPARABLES_JOB = 'import-comparables';
+/** What the job is given. */
+export interface ComparablesJob {
+  /** as it came: a text is read again in less time than a hundred thousand rows are packed and unpacked */
+  readonly list: { readonly text: string; readonly mapping: Mapping | undefined } | RawFile;
+  readonly name: string;
+  readonly person: string;
+}
+type Mapping = z.infer<typeof columnMapping>;
+
+/** The rows of a list that goes in as a task. */
+export const listOfJob = async ({ list, name }: ComparablesJob): Promise<RawFile> => ({
+  ...('text' in list ? await rawFromCsv(Buffer.from(list.text), list.mapping) : list),
+  name,
+});
+
+export function mountComparables(mount: Mount, library: Library, markets: Markets): void {
+  const { database } = mount;
+
+  mount.reads(marketRoutes.lookAtFile, async ({ request, response }) => {
+    const { path, fields } = await upload(request, response);
+    const { text, encoding } = textOf(await bytesOf({ path }));
+    const file = await csvInTurns(text);
+    if (file.header.every((name) => name === ''))
+      throw invalid([{ pointer: '/file', message: 'this file is empty: its first line names the columns' }]);
+    const rows = file.rows.flatMap((row) => (isCsvError(row) ? [] : [[...row.cells]]));
+    const first = rows.slice(0, GUESSED_FROM);
+    const known = await database.row<{ mapping: unknown }>(
+      'SELECT mapping FROM column_mapping WHERE header_hash = ?',
+      [headerHash(file.header)],
+    );
+    const remembered = columnMapping.safeParse(known?.mapping);
+    const mapping =
+      mappingIn(fields) ??
+      (remembered.success ? remembered.data : columnMapping.parse(guessMapping(file.header, first)));
+    const cells = rows.map((row) => Object.fromEntries(file.header.map((name, i) => [name, row[i] ?? ''])));
+    const index = await library.index();
+    return answer<FileLook>({
+      encoding,
+      separator: file.separator,
+      header: [...file.header],
+      sample: rows.slice(0, SAMPLE_ROWS),
+      rows: file.rows.length,
+      mapping,
+      remembered: remembered.success,
+      names: namesSaid(mapping, cells, namesOf(index)).slice(0, MOST_NAMES),
+      words: wordsSaid(mapping, cells).slice(0, MOST_NAMES),
+      notation: columnMapping
+        .pick({ dateOrder: true, decimalComma: true, currencyInPrice: true })
+        .parse(guessNotation({ header: file.header, rows: first, columns: mapping.columns })),
+    });
+  });
+
+  mount.preparedWrites(
+    marketRoutes.importComparables,
+    async ({ request, response }) => {
+      const known = referenceKnown(await library.index());
+      if (!request.is('multipart/form-data')) {
+        const body = await jsonBody(request, response);
+        const file = rowsOf(body);
+        return { known, file, list: file, mapped: undefined, print: JSON.stringify(body) };
+      }
+      const uploaded = await upload(request, response);
+      const mapping = mappingIn(uploaded.fields);
+      const bytes = await bytesOf(uploaded);
+      const file = await rawFromCsv(bytes, mapping);
+      return {
+        known,
+        file: { ...file, name: uploaded.name },
+        list: { text: textOf(bytes).text, mapping },
+        mapped: mapping && { mapping, header: file.written },
+        print: uploaded.print,
+      };
+    },
+    async (tx, { query, person }, { file, list, known, mapped }) => {
+      const check = query.check === '1';
+      // a mapping is remembered once rows go in by it
+      if (mapped && !check) await rememberMapping(tx, mapped.header, mapped.mapping);
+      if (!check && file.rows.length > ROWS_AT_ONCE) {
+        const job: ComparablesJob = { list, name: file.name ?? 'rows', person: person.name };
+        const id = await queueJob(tx, COMPARABLES_JOB, job, person.id);
+        return answer({ job: id }, { status: 202, headers: { Location: `/api/v1/jobs/${id}` } });
+      }
+      const result = await importComparables(tx, file, known, { check, person: person.name });
+      return answer(result, {
+        afterCommit: () => {
+          if (!check && result.added > 0) markets.expect(todayIso());
+          return Promise.resolve();
+        },
+      });
+    },
+  );
+
+  mount.preparedWrites(
+    marketRoutes.addComparable,
+    () => library.index(),
+    async (tx, { body }, index) => {
+      const cells = Object.fromEntries(
+        Object.entries(body).map(([name, value]) => [name, value === null ? '' : String(value)]),
+      );
+      const { row, errors } = normaliseRow(cells, referenceKnown(index), false);
+      if (!row) throw invalid(errors.map((e) => ({ pointer: `/${e.column}`, message: e.message })));
+      const { ids, added } = await insertComparables(tx, [row]);
+      if (added === 0) throw conflict('This very sale is known already.');
+      await nowCounted(tx, { ids });
+      const record = (await comparablesByIds(tx, ids)).get(ids[0] ?? '');
+      if (!record) throw new Error('the comparable was not stored');
+      return answer(record);
+    },
+  );
+
+  mount.reads(marketRoutes.listComparables, async ({ query }) => {
+    const [rows, total] = await Promise.all([
+      listComparables(database, query, decodeCursor(query.cursor, 2), query.limit + 1),
+      countComparables(database, query),
+    ]);
+    return answer(
+      pageOf(
+        rows,
+        query.limit,
+        total,
+        ({ sale_day: _, ...record }) => record,
+        (row) => [row.sale_day, row.id],
+      ),
+    );
+  });
+
+  mount.reads(marketRoutes.exportComparables, async ({ query, response }) => {
+    // columns of the lists' own that were kept as notes go out too: what comes in again is then the same row
+    const columns = [...COMPARABLE_COLUMNS, ...(await furtherColumns(database, query))];
+    response
+      .type('text/csv')
+      .setHeader('Content-Disposition', 'attachment; filename="comparables.csv"')
+      .write(stringify([columns.map(safeCell)]));
+    let after: readonly (string | number)[] | undefined;
+    for (;;) {
+      const rows = await listComparables(database, query, after, EXPORT_STEP);
+      response.write(
+        stringify(
+          rows.map(({ cells }) =>
+            columns.map((column) => safeCell(Object.hasOwn(cells, column) ? (cells[column] ?? '') : '')),
+          ),
+        ),
+      );
+      const last = rows.at(-1);
+      if (!last || rows.length < EXPORT_STEP) break;
+      after = [last.sale_day, last.id];
+    }
+    response.end();
+    return undefined;
+  });
+
+  mount.writes(marketRoutes.changeComparables, async (tx, { body }) => {
+    if (body.state !== 'kept' && body.reason === '')
+      throw invalid([{ pointer: '/reason', message: 'say why; the reason is kept' }]);
+    if (body.state === 'merged') {
+      const into = body.into == null ? undefined : (await comparablesByIds(tx, [body.into])).get(body.into);
+      if (into?.state !== 'kept' || body.ids.includes(into.id))
+        throw invalid([{ pointer: '/into', message: 'choose the one that stays' }]);
+    }
+    const changed = await changeStates(tx, body.ids, {
+      state: body.state,
+      reason: body.state === 'kept' ? null : body.reason,
+      mergedInto: body.state === 'merged' ? (body.into ?? null) : null,
+    });
+    return answer({ changed });
+  });
+
+  mount.reads(marketRoutes.listImports, async () => {
+    const rows = await database.rows<{
+      id: string;
+      name: string;
+      person: string;
+      rows_in: number;
+      at: string;
+      undone_at: string | null;
+    }>('SELECT id, name, person, rows_in, at, undone_at FROM comparable_import ORDER BY id DESC LIMIT 50');
+    const instant = (text: string) => `${text.replace(' ', 'T')}Z`;
+    return answer({
+      items: rows.map((r) => ({
+        id: r.id,
+        name: r.name,
+        person: r.person,
+        rows: Number(r.rows_in),
+        at: instant(r.at),
+        undoneAt: r.undone_at === null ? null : instant(r.undone_at),
+      })),
+    });
+  });
+
+  mount.writes(marketRoutes.undoImport, async (tx, { params, body }) => {
+    const done = await tx.run(
+      'UPDATE comparable_import SET undone_at = IF(?, COALESCE(undone_at, UTC_TIMESTAMP(3)), NULL) WHERE id = ?',
+      [body.undone, params.id],
+    );
+    const there = await tx.row('SELECT 1 AS one FROM comparable_import WHERE id = ?', [params.id]);
+    if (done === 0 && !there) throw notFound('import');
+    const ids = await tx.rows<{ id: string }>(
+      'SELECT id FROM comparable WHERE import_id = ? AND (state = ? OR state_reason = ?)',
+      body.undone ? [params.id, 'kept', ''] : [params.id, '', UNDONE],
+    );
+    let changed = 0;
+    for (let at = 0; at < ids.length; at += 5000)
+      changed += await changeStates(
+        tx,
+        ids.slice(at, at + 5000).map((row) => row.id),
+        body.undone
+          ? { state: 'set-aside', reason: UNDONE, mergedInto: null }
+          : { state: 'kept', reason: null, mergedInto: null },
+      );
+    return answer({ changed });
+  });
+
+  mount.reads(marketRoutes.suspects, async () => {
+    const { fitted } = (await markets.on(todayIso())).market;
+    const records = await comparablesByIds(
+      database,
+      fitted.suspects.map((s) => s.id),
+    );
+    return answer({
+      items: fitted.suspects.flatMap(({ id, times }) => {
+        const comparable = records.get(id);
+        return comparable?.state === 'kept' ? [{ comparable, times, reason: whySuspected(times) }] : [];
+      }),
+    });
+  });
+}
+
+const EXPORT_STEP = 2000;
+const UNDONE = 'its import was undone';
+
+/** In words: what such a distance usually comes from. */
+function whySuspected(times: number): string {
+  const far = times > 1 ? times : 1 / times;
+  const by = `${far.toFixed(far < 10 ? 1 : 0)} times ${times > 1 ? 'more' : 'less'} than such a piece brings`;
+  if (far > 8 && far < 12.5) return `${by}: a digit may have slipped`;
+  if (far > 80 && far < 125) return `${by}: the decimal point may be lost`;
+  if (times > 2 && far < 8) return `${by}: perhaps a lot of several, or another form`;
+  return `${by}: perhaps another currency, a part, or another piece`;
+}
+
+const headerHash = (header: readonly string[]): string =>
+  createHash('sha256').update(JSON.stringify(header)).digest('hex');
+
+function mappingIn(fields: UploadedFile['fields']): z.infer<typeof columnMapping> | undefined {
+  if (fields.mapping === undefined) return undefined;
+  let read: unknown;
+  try {
+    read = JSON.parse(fields.mapping);
+  } catch {
+    throw invalid([{ pointer: '/mapping', message: 'this is not JSON' }]);
+  }
+  return parsedBody(columnMapping, read);
+}
+
+const rememberMapping = (
+  tx: Transaction,
+  header: readonly string[],
+  mapping: z.infer<typeof columnMapping>,
+): Promise<number> =>
+  tx.run(
+    'INSERT INTO column_mapping (header_hash, mapping) VALUES (?, ?) ON DUPLICATE KEY UPDATE mapping = VALUES(mapping), used_at = UTC_TIMESTAMP(3)',
+    [headerHash(header), JSON.stringify(mapping)],
+  );
+
+const namesOf = (index: ReferenceIndex): NamesKnown => ({
+  patterns: [...index.patterns.values()].map((p) => ({
+    id: p.id,
+    name: p.name,
+    maker: index.makers.get(p.maker)?.name ?? '',
+    number: p.number,
+  })),
+  variants: [...index.variants.values()].map(({ variant, pattern }) => ({
+    id: variant.id,
+    pattern: pattern.id,
+    name: variant.name,
+  })),
+});
+
+function rowsOf(body: unknown): RawFile {
+  const parsed = jsonRows.safeParse(body);
+  if (parsed.success) return rawFromRows(parsed.data.rows);
+  throw invalid(
+    parsed.error.issues
+      .slice(0, 50)
+      .map((issue) => ({ pointer: `/${issue.path.join('/')}`, message: issue.message })),
+  );
+}
+
+async function jsonBody(request: Request, response: Response): Promise<unknown> {
+  await through(json({ limit: MOST_BYTES }), request, response);
+  if (request.body === undefined)
+    throw new HttpProblem(415, 'Send a CSV file as multipart, or JSON {rows: […]}.');
+  return request.body as unknown;
+}

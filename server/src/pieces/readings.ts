@@ -1,0 +1,441 @@
+/** The five live readings of a piece: which, when, condition, worth, paper trail. */
+import { setImmediate as turn } from 'node:timers/promises';
+import type { Alert, IdentifyAnswer, ReferenceIndex } from '@jutbank/core/bench';
+import { freshInspection, type GradeAnswer, type RuleSet, type ScaleId } from '@jutbank/core/condition';
+import type { Span } from '@jutbank/core/dates';
+import { missingNext } from '@jutbank/core/pieces';
+import { trailOf, type Trail } from '@jutbank/core/provenance';
+import { dimensionOfUnit, formatQuantity } from '@jutbank/core/units';
+import { ALTERATIONS, type Alteration, type ItemState } from '@jutbank/core/market';
+import type { Readings, PieceSheet, PieceSlip } from '@jutbank/contract/pieces';
+import type { EstimateAnswer, EstimateQuestion } from '@jutbank/contract/market';
+import { DISK_FULL, errorNumber, revisions, type Database, type Queries, type Transaction, isGone } from '../db/index.ts';
+import { answer, type Answered } from '../http/index.ts';
+import type { Library } from '../reference/index.ts';
+import type { RuleLibrary } from '../rules/index.ts';
+import { answerEstimate, knownBeforeSale, VENUE_OF_SHOP, type MarketOnDay, type Markets } from '../market/index.ts';
+import { todayIso } from '../clock/index.ts';
+import { assessPiece, isSealed, type Assessment } from './assess.ts';
+import { pieceRecord, progressOf } from './change.ts';
+import { costOf } from './costs.ts';
+import { seenBefore } from './numbers.ts';
+import type { PieceRecord } from './record.ts';
+
+/** Candidates thinner than this are not priced one by one. */
+const PRICED_FROM = 0.01;
+
+/** Sizes as measured, in both systems, each rounded to what the gauge could tell. */
+export function measuresInWords(
+  index: ReferenceIndex,
+  record: PieceRecord,
+): { label: string; text: string }[] {
+  return record.observations.flatMap((o) => {
+    if (!('measure' in o)) return [];
+    const feature = index.features.get(o.feature);
+    const text = formatQuantity(o.measure, dimensionOfUnit(feature?.unit), o.resolution ?? 0.1);
+    return [{ label: feature?.label ?? o.feature, text }];
+  });
+}
+
+export function trailRecord(record: PieceRecord, made: Span | undefined): Trail {
+  return trailOf(record.custody, made, Math.floor(Date.now() / 86_400_000));
+}
+
+const STATE_FOR_PRICE: Record<string, ItemState> = {
+  original: 'original',
+  service: 'later',
+  later: 'later',
+  period: 'later',
+  reproduction: 'later',
+  none: 'none',
+  'not-applicable': 'not-applicable',
+};
+
+/** An item of a piece in the words of price rows; null where nothing was recorded. */
+export const priceState = (record: PieceRecord, item: string): ItemState | null =>
+  STATE_FOR_PRICE[record.completeness[item] ?? ''] ?? null;
+
+/** The findings that count as alterations in price rows, each once. */
+export const alterationsOf = (record: PieceRecord): Alteration[] =>
+  [...new Set(record.findings.map((f) => f.defect))].filter((d): d is Alteration =>
+    (ALTERATIONS as readonly string[]).includes(d),
+  );
+
+/** What the estimate is asked about; undefined while nothing says which pattern it is. */
+export function subjectOf(
+  record: PieceRecord,
+  { index, answer, grade }: Assessment,
+  currency: string,
+): EstimateQuestion | undefined {
+  const decided = record.attribution;
+  const leading = answer.candidates.filter((c) => c.probability > PRICED_FROM);
+  const pattern = decided?.pattern ?? (record.observations.length > 0 ? leading[0]?.pattern : undefined);
+  if (pattern === undefined || !index.patterns.has(pattern)) return undefined;
+  const ofPattern = leading.filter((c) => c.pattern === pattern);
+  const together = ofPattern.reduce((sum, c) => sum + c.probability, 0);
+  // once the pattern is decided only its forms are open
+  const scale = decided?.pattern != null && together > 0 ? 1 / together : 1;
+  const sure =
+    decided?.variant != null &&
+    (decided.tier === 'confirmed' || decided.tier === 'probable' || decided.tier === 'rejected');
+  const variants = sure
+    ? [{ variant: decided.variant ?? '', probability: 1 }]
+    : ofPattern.map((c) => ({ variant: c.variant, probability: Math.min(1, c.probability * scale) }));
+  const state = (item: string) => priceState(record, item);
+  return {
+    subject: {
+      pattern,
+      variants,
+      // nobody could look inside a seal: as from the maker, but for what shows through it
+      conditionIndex: record.inspected || isSealed(record) ? grade.conditionIndex : null,
+      box: state('box'),
+      papers: state('papers'),
+      sheath: state('sheath') ?? state('scabbard'),
+      alterations: alterationsOf(record),
+    },
+    asOf: todayIso(),
+    currency,
+    venueKind: VENUE_OF_SHOP,
+  };
+}
+
+function theOne(assessments: readonly Assessment[]): Assessment {
+  const [found] = assessments;
+  if (!found) throw new Error('no assessment was made');
+  return found;
+}
+
+/** Assessments that are kept at hand. */
+const MOST_KEPT = 2000;
+
+/** Everything computed about pieces; what is cached in the database carries what it rests on. */
+export class Readers {
+  constructor(
+    readonly database: Database,
+    readonly library: Library,
+    readonly markets: Markets,
+    readonly rules: RuleLibrary,
+  ) {}
+
+  /** What pieces are, when they were made and how they are graded; a query or two however many they are. */
+  async assessAll(records: readonly PieceRecord[]): Promise<Assessment[]> {
+    return this.#assessAll(this.database, await this.library.index(), records);
+  }
+
+  async assess(record: PieceRecord): Promise<Assessment> {
+    return theOne(await this.assessAll([record]));
+  }
+
+  /** The same inside a transaction, under whose lock it is decided on. */
+  async assessIn(tx: Transaction, record: PieceRecord): Promise<Assessment> {
+    return theOne(await this.#assessAll(tx, await this.library.atHand(tx), [record]));
+  }
+
+  /** What `assessIn` will need, made ready before a transaction begins. */
+  readonly ready = (): Promise<ReferenceIndex> => this.library.index();
+
+  async #assessAll(
+    db: Queries,
+    index: ReferenceIndex,
+    records: readonly PieceRecord[],
+  ): Promise<Assessment[]> {
+    const rules = await this.rules.inUse(db);
+    const alerts = await seenBefore(db, index, records);
+    const assessments: Assessment[] = [];
+    for (const [i, record] of records.entries()) {
+      // a list of pieces is a long reckoning: others have a turn between one and the next
+      if (i > 0) await turn();
+      assessments.push(this.#assess(index, record, rules, alerts[i] ?? []));
+    }
+    return assessments;
+  }
+
+  /** Kept for as long as everything it rests on is the same: the index, the rules, the record, what else bears its number. */
+  #assess(index: ReferenceIndex, record: PieceRecord, rules: RuleSet, alerts: readonly Alert[]): Assessment {
+    const basis = JSON.stringify([
+      record.version,
+      record.findings,
+      record.completeness,
+      record.observations,
+      record.quoted,
+      record.attribution?.decidedAt,
+      alerts,
+      todayIso(),
+    ]);
+    const kept = this.#kept.get(record.id);
+    if (kept && kept.basis === basis && kept.rules === rules && kept.assessment.index === index)
+      return kept.assessment;
+    const assessment = assessPiece(index, record, rules, alerts);
+    if (this.#kept.size >= MOST_KEPT) this.#kept.clear();
+    this.#kept.set(record.id, { basis, rules, assessment });
+    return assessment;
+  }
+  readonly #kept = new Map<string, { basis: string; rules: RuleSet; assessment: Assessment }>();
+
+  /** What the estimate is asked about; undefined while nothing says which pattern it is. */
+  async question(record: PieceRecord): Promise<EstimateQuestion | undefined> {
+    const on = await this.markets.on(todayIso());
+    return subjectOf(record, await this.assess(record), on.base);
+  }
+
+  /** The market that values a piece, and what it is asked; undefined while nothing says which pattern it is. */
+  async valuation(record: PieceRecord): Promise<{ on: MarketOnDay; question: EstimateQuestion } | undefined> {
+    const on = await this.#marketOf(record);
+    const question = subjectOf(record, await this.assess(record), on.base);
+    return question && { on, question: { ...question, asOf: on.asOf } };
+  }
+
+  async worth(record: PieceRecord): Promise<{ answer: EstimateAnswer; pattern: string } | undefined> {
+    const asked = await this.valuation(record);
+    return (
+      asked && {
+        answer: await answerEstimate(this.database, asked.on, asked.question),
+        pattern: asked.question.subject.pattern,
+      }
+    );
+  }
+
+  /** Today's market; for what is sold that of its day, from what was known before it: what it was worth is past. */
+  async #marketOf({ id, sale }: PieceRecord): Promise<MarketOnDay> {
+    if (!sale) return this.markets.on(todayIso());
+    return this.markets.asKnown(sale.soldOn, await knownBeforeSale(this.database, id, sale.soldOn));
+  }
+
+  #without(error: unknown): undefined {
+    // a database that is away is no matter of the market's
+    if (isGone(error)) throw error;
+    this.markets.onError(error);
+  }
+
+  async #compute(record: PieceRecord, assessment: Assessment): Promise<Readings> {
+    const { index, answer, date, made, grade, scale } = assessment;
+    const trail = trailRecord(record, made);
+    const past = record.sale ? (record.reading?.body as Readings | undefined) : undefined;
+    // what a piece is does not hang on whether its market can be reckoned
+    const on = past
+      ? undefined
+      : await this.#marketOf(record).catch((error: unknown) => this.#without(error));
+    const question = on && subjectOf(record, assessment, on.base);
+    const worth = on && question && (await answerEstimate(this.database, on, { ...question, asOf: on.asOf }));
+    return {
+      which: whichOf(index, record, answer),
+      when: date
+        ? {
+            core: date.core,
+            outer: date.outer,
+            conflict: answer.dating.conflicts.length > 0 || date.clash !== null,
+          }
+        : null,
+      condition: conditionOf(record, grade, scale),
+      ...(past || on ? {} : { marketAway: true }),
+      ...(past?.unsupported || (worth && !worth.supported) ? { unsupported: true } : {}),
+      worth: past
+        ? past.worth
+        : worth?.supported
+          ? {
+              estimate: worth.estimate,
+              low: worth.low,
+              high: worth.high,
+              thin: worth.thin,
+              comparables: worth.comparables.filter((c) => c.excluded === null).length,
+            }
+          : null,
+      trail: { word: trail.word, share: trail.share, problems: trail.problems.length },
+    };
+  }
+
+  readonly #computing = new Map<string, Promise<Readings>>();
+
+  /** Readings of many pieces: those whose basis still holds come from the table, the rest are computed and kept. */
+  async readings(records: readonly PieceRecord[]): Promise<Map<string, Readings>> {
+    const now = await revisions(this.database);
+    const basisOf = (record: PieceRecord) =>
+      [
+        record.version,
+        now.reference,
+        now.comparables,
+        now.encounters,
+        now.rates,
+        now.rules,
+        now.record,
+        todayIso(),
+      ].join(' ');
+    const found = new Map<string, Readings>();
+    const renewed: [string, string, string][] = [];
+    const keyOf = (record: PieceRecord) => `${record.id} ${basisOf(record)}`;
+    const stale = records.filter((record) => record.reading?.basis !== basisOf(record));
+    for (const record of records)
+      if (record.reading?.basis === basisOf(record)) found.set(record.id, record.reading.body as Readings);
+    // what somebody else is reckoning already is waited for, not reckoned beside them
+    const open = stale.filter((record) => !this.#computing.has(keyOf(record)));
+    const assessments = open.length > 0 ? await this.assessAll(open) : [];
+    for (const [i, record] of open.entries()) {
+      const assessment = assessments[i];
+      if (!assessment) continue;
+      const key = keyOf(record);
+      const computing = this.#computing.get(key) ?? this.#compute(record, assessment);
+      this.#computing.set(key, computing);
+      const done = () => this.#computing.delete(key);
+      computing.then(done, done);
+      const readings = await computing;
+      found.set(record.id, readings);
+      if (!readings.marketAway) renewed.push([record.id, basisOf(record), JSON.stringify(readings)]);
+    }
+    for (const record of stale) {
+      if (found.has(record.id)) continue;
+      const others = await this.#computing.get(keyOf(record));
+      const [own] = others ? [] : await this.assessAll([record]);
+      const readings = others ?? (own && (await this.#compute(record, own)));
+      if (readings) found.set(record.id, readings);
+    }
+    // kept so that the next one need not reckon it again; what cannot be kept is shown all the same
+    if (renewed.length > 0)
+      await this.database
+        .insertMany(
+          'INSERT INTO piece_reading (piece_id, basis, body) VALUES ? ON DUPLICATE KEY UPDATE basis = VALUES(basis), body = VALUES(body)',
+          renewed,
+        )
+        .catch((error: unknown) => {
+          if (!DISK_FULL.has(errorNumber(error) ?? 0)) throw error;
+        });
+    return found;
+  }
+
+  async slips(records: readonly PieceRecord[]): Promise<PieceSlip[]> {
+    const readings = await this.readings(records);
+    return records.flatMap((record) => {
+      const own = readings.get(record.id);
+      return own ? [slipOf(record, own)] : [];
+    });
+  }
+
+  /** The sheet as a change of it is answered, with the version that the next one is made against. */
+  readonly tellSheet = async ({ id }: { readonly id: string }): Promise<Answered<PieceSheet>> => {
+    const record = await pieceRecord(this.database, id);
+    return answer(await this.sheet(record), { etag: `"v${record.version}"` });
+  };
+
+  async sheet(record: PieceRecord): Promise<PieceSheet> {
+    const readings = (await this.readings([record])).get(record.id);
+    if (!readings) throw new Error('no readings were made');
+    const { age, date, made, grade, scale, overruled } = await this.assess(record);
+    return {
+      ...slipOf(record, readings),
+      version: record.version,
+      createdAt: record.createdAt,
+      intake: record.intake,
+      pictures: [...record.pictures],
+      observations: [...record.observations],
+      attribution: record.attribution,
+      condition: {
+        findings: [...record.findings],
+        completeness: record.completeness,
+        inspected: record.inspected,
+        inspection: record.inspection ?? freshInspection(record.intake.construction),
+      },
+      grade,
+      age,
+      quotedScale: scale,
+      quoted: record.quoted,
+      date,
+      overruled,
+      sealed: isSealed(record),
+      narrowing: record.narrowing ?? { makers: [], patterns: [] },
+      custody: [...record.custody],
+      trail: trailRecord(record, made),
+      pricing: record.pricing,
+      listing: record.listing,
+      sale: record.sale,
+    };
+  }
+}
+
+function whichOf(index: ReferenceIndex, record: PieceRecord, answer: IdentifyAnswer): Readings['which'] {
+  const name = (variant: string | null | undefined, pattern: string | null | undefined) => {
+    const row = index.variants.get(variant ?? '');
+    if (row) return `${row.pattern.name}, ${row.variant.name}`;
+    return index.patterns.get(pattern ?? '')?.name;
+  };
+  if (record.attribution) {
+    const { variant, pattern, tier } = record.attribution;
+    const known = record.attribution.engineAnswer.candidates.find((c) => c.variant === variant);
+    return {
+      tier,
+      label: name(variant, pattern) ?? 'Not in the reference',
+      probability: known?.probability ?? null,
+      decided: true,
+    };
+  }
+  const best = answer.candidates[0];
+  if (!best || record.observations.length === 0)
+    return { tier: 'not-enough-seen', label: 'Not looked at yet', probability: null, decided: false };
+  if (answer.unlisted > best.probability)
+    return {
+      tier: answer.attribution.tier,
+      label: 'Perhaps not in the reference',
+      probability: answer.unlisted,
+      decided: false,
+    };
+  return {
+    tier: answer.attribution.tier,
+    label: name(best.variant, best.pattern) ?? best.variant,
+    probability: best.probability,
+    decided: false,
+  };
+}
+
+function conditionOf(record: PieceRecord, grade: GradeAnswer, scale: ScaleId): Readings['condition'] {
+  if (!record.inspected && record.findings.length === 0) return null;
+  const main = grade.grades.find((g) => g.scale === scale);
+  if (!main) return null;
+  const cap = main.caps[0];
+  return {
+    inspected: record.inspected,
+    index: grade.conditionIndex,
+    scale,
+    grade: main.grade,
+    note: cap ? cap.says : record.inspected ? '' : 'inspection not finished',
+  };
+}
+
+/** Days after which a listed piece has stood long. */
+const LONG_UNSOLD_DAYS = 120;
+
+function slipOf(record: PieceRecord, readings: Readings): PieceSlip {
+  const attention: string[] = [];
+  const published = record.listing?.state === 'published' ? record.listing.publishedAt : null;
+  if (published !== null && Date.now() - Date.parse(published) > LONG_UNSOLD_DAYS * 86_400_000)
+    attention.push('Listed for more than four months');
+  if (record.listing?.messages.some((m) => m.state === 'open'))
+    attention.push(
+      record.listing.messages.some((m) => m.state === 'open' && m.kind === 'offer')
+        ? 'An offer waits for an answer'
+        : 'A question waits for an answer',
+    );
+  if (record.quarantinedUntil !== null)
+    attention.push(
+      record.quarantinedUntil <= todayIso()
+        ? 'Its quarantine is to be reviewed'
+        : 'Kept apart: it gives off vapour',
+    );
+  if (readings.trail.problems > 0) attention.push('The paper trail contradicts itself');
+  if (readings.when?.conflict) attention.push('What was seen cannot all be from one time');
+  if (!record.sale && (readings.which.tier === 'rejected' || readings.which.tier === 'doubtful'))
+    attention.push(
+      readings.which.tier === 'rejected' ? 'An imitation, by the evidence' : 'Its identity is in doubt',
+    );
+  return {
+    id: record.id,
+    stockNumber: record.stockNumber,
+    title: record.intake.title,
+    construction: record.intake.construction,
+    stage: record.stage,
+    missing: missingNext(progressOf(record)),
+    attention: record.sale ? [] : attention,
+    picture: record.pictures[0]?.hash ?? null,
+    // amounts in other currencies are added where there are rates: on the sheets of money
+    cost: costOf(record, record.intake.price?.currency ?? '', () => undefined) ?? record.intake.price,
+    ask: record.pricing.ask,
+    readings,
+  };
+}

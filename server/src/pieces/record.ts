@@ -1,0 +1,279 @@
+/** A piece as stored, gathered from its tables for many pieces at once. */
+import type { Observation } from '@jutbank/core/bench';
+import type { Finding, Inspection, Pin } from '@jutbank/core/condition';
+import { money, type Money } from '@jutbank/core/money';
+import type { CustodyEvent } from '@jutbank/core/provenance';
+import type { Construction } from '@jutbank/core/reference';
+import type { Stage } from '@jutbank/core/pieces';
+import type { NarrowingBody, StoredAttribution, QuotedScale, IntakeBody, PictureRecord, PricingBody, ListingRecord, MarketMessage, WaitingErrand } from '@jutbank/contract/pieces';
+import type { TreatmentRecord } from '@jutbank/contract/condition';
+import type { Queries } from '../db/index.ts';
+
+export interface PieceRecord {
+  readonly id: string;
+  readonly stockNumber: string;
+  readonly version: number;
+  readonly stage: Stage;
+  readonly createdAt: string;
+  readonly intake: IntakeBody;
+  readonly pictures: readonly PictureRecord[];
+  readonly observations: readonly Observation[];
+  readonly attribution: StoredAttribution | null;
+  /** makers and patterns that a person at the bench knows */
+  readonly narrowing: NarrowingBody | null;
+  readonly findings: readonly Finding[];
+  readonly completeness: Record<string, string | null | undefined>;
+  readonly inspected: boolean;
+  /** the school it is quoted in, where somebody chose another than usual */
+  readonly quoted: QuotedScale | null;
+  readonly inspection: Inspection | null;
+  readonly treatments: readonly TreatmentRecord[];
+  /** the day on which a piece that is kept apart is to be looked at again */
+  readonly quarantinedUntil: string | null;
+  readonly custody: readonly CustodyEvent[];
+  readonly pricing: PricingBody;
+  readonly listing: ListingRecord | null;
+  readonly sale: {
+    readonly id: string;
+    readonly invoiceNumber: string;
+    readonly certificateCode: string;
+    /** a day */
+    readonly soldOn: string;
+  } | null;
+  /** cached readings, with the basis they were computed on */
+  readonly reading: { readonly basis: string; readonly body: unknown } | null;
+}
+
+interface PieceRow {
+  id: string;
+  stock_number: string;
+  version: number;
+  stage: Stage;
+  title: string;
+  construction: Construction;
+  source_kind: IntakeBody['sourceKind'];
+  source_name: string;
+  source_place: string;
+  acquired: string | null;
+  price: string | null;
+  price_currency: string | null;
+  seller_statement: string;
+  came_with: string;
+  as_found: IntakeBody['asFound'];
+  completeness: Record<string, string | null>;
+  inspected: number;
+  quoted: QuotedScale | null;
+  inspection: Inspection | null;
+  attribution: StoredAttribution | null;
+  narrowing: NarrowingBody | null;
+  ask: string | null;
+  ask_currency: string | null;
+  floor_price: string | null;
+  floor_currency: string | null;
+  pricing_note: string;
+  created_at: string;
+}
+
+export const instant = (text: string): string => `${text.replace(' ', 'T')}Z`;
+const moneyOf = (amount: string | null, currency: string | null): Money | null =>
+  amount === null || currency === null ? null : money(amount, currency);
+
+/** Pieces in the order asked for; unknown ids are left out. */
+export async function loadPieces(db: Queries, ids: readonly string[]): Promise<PieceRecord[]> {
+  if (ids.length === 0) return [];
+  const marks = ids.map(() => '?').join(',');
+  const all = <T extends object>(sql: string) =>
+    db.rows<T & { piece_id: string }>(sql.replace('(?)', `(${marks})`), ids);
+  const pieces = await db.rows<PieceRow>(`SELECT * FROM piece WHERE id IN (${marks})`, ids);
+  const pictures = await all<PictureRecord>(
+    'SELECT id, piece_id, hash, caption, width, height FROM picture WHERE piece_id IN (?) ORDER BY id',
+  );
+  const observations = await all<{ body: Observation }>(
+    'SELECT piece_id, body FROM observation WHERE piece_id IN (?) ORDER BY piece_id, position',
+  );
+  const findings = await all<
+    Omit<Finding, 'measure' | 'count' | 'byMaker'> & {
+      measure: string | null;
+      times: number | null;
+      by_maker: number;
+      pin: Pin | null;
+    }
+  >(
+    'SELECT piece_id, part, defect, severity, measure, times, side, by_maker, note, pin FROM finding WHERE piece_id IN (?) ORDER BY piece_id, position',
+  );
+  const custody = await all<Omit<CustodyEvent, 'private'> & { private: number }>(
+    'SELECT piece_id, holder, private, place, period, how, evidence, note FROM custody_event WHERE piece_id IN (?) ORDER BY piece_id, position',
+  );
+  const listings = await all<{
+    state: ListingRecord['state'];
+    title: string;
+    body: string;
+    published_at: string | null;
+    marketplace_ref: string | null;
+  }>('SELECT piece_id, state, title, body, published_at, marketplace_ref FROM listing WHERE piece_id IN (?)');
+  const messages = await all<{
+    id: string;
+    kind: MarketMessage['kind'];
+    sender: string;
+    words: string;
+    amount: string | null;
+    currency: string | null;
+    state: MarketMessage['state'];
+    answer: string | null;
+    received_at: string;
+  }>(
+    'SELECT piece_id, id, kind, sender, words, amount, currency, state, answer, received_at FROM market_message WHERE piece_id IN (?) ORDER BY received_at, id',
+  );
+  const errands = await all<{
+    kind: WaitingErrand['kind'];
+    state: 'waiting' | 'refused';
+    problem: string | null;
+    created_at: string;
+  }>(
+    "SELECT piece_id, kind, state, problem, created_at FROM outbox WHERE state <> 'told' AND piece_id IN (?) ORDER BY id",
+  );
+  const sales = await all<{
+    id: string;
+    invoice_number: string;
+    certificate_code: string;
+    sold_on: string;
+  }>(
+    'SELECT piece_id, id, invoice_number, certificate_code, DATE(sold_at) AS sold_on FROM sale WHERE piece_id IN (?)',
+  );
+  const readings = await all<{ basis: string; body: unknown }>(
+    'SELECT piece_id, basis, body FROM piece_reading WHERE piece_id IN (?)',
+  );
+  const treatments = await all<TreatmentRow>(
+    'SELECT * FROM treatment WHERE piece_id IN (?) ORDER BY done_on, id',
+  );
+  const quarantines = await all<{ review_on: string }>(
+    'SELECT piece_id, review_on FROM quarantine WHERE ended_on IS NULL AND piece_id IN (?) ORDER BY review_on',
+  );
+  const byPiece = new Map(pieces.map((p) => [p.id, p]));
+  const of = <T extends { piece_id: string }>(rows: readonly T[], id: string) =>
+    rows.filter((row) => row.piece_id === id);
+  return ids.flatMap((id): PieceRecord[] => {
+    const row = byPiece.get(id);
+    if (!row) return [];
+    const listing = of(listings, id)[0];
+    const sale = of(sales, id)[0];
+    const reading = of(readings, id)[0];
+    return [
+      {
+        id,
+        stockNumber: row.stock_number,
+        version: Number(row.version),
+        stage: row.stage,
+        createdAt: instant(row.created_at),
+        intake: intakeOf(row),
+        pictures: of(pictures, id).map(({ piece_id: _, ...picture }) => picture),
+        observations: of(observations, id).map((o) => o.body),
+        attribution: row.attribution,
+        narrowing: row.narrowing,
+        findings: of(findings, id).map(({ piece_id: _, times, measure, by_maker, ...f }) => ({
+          ...f,
+          ...(by_maker ? { byMaker: true } : {}),
+          measure: measure === null ? null : Number(measure),
+          count: times,
+        })),
+        completeness: row.completeness,
+        inspected: Boolean(row.inspected),
+        quoted: row.quoted,
+        inspection: row.inspection,
+        treatments: of(treatments, id).map(treatmentOf),
+        quarantinedUntil: of(quarantines, id)[0]?.review_on ?? null,
+        custody: of(custody, id).map(({ piece_id: _, ...event }) => ({
+          ...event,
+          private: Boolean(event.private),
+        })),
+        pricing: {
+          ask: moneyOf(row.ask, row.ask_currency),
+          floor: moneyOf(row.floor_price, row.floor_currency),
+          note: row.pricing_note,
+        },
+        listing: listing
+          ? {
+              state: listing.state,
+              title: listing.title,
+              body: listing.body,
+              publishedAt: listing.published_at === null ? null : instant(listing.published_at),
+              marketplaceRef: listing.marketplace_ref,
+              messages: of(messages, id).map((m) => ({
+                id: m.id,
+                kind: m.kind,
+                from: m.sender,
+                text: m.words,
+                amount: moneyOf(m.amount, m.currency),
+                state: m.state,
+                answer: m.answer,
+                at: instant(m.received_at),
+              })),
+              waiting: of(errands, id).map((e) => ({
+                kind: e.kind,
+                since: instant(e.created_at),
+                problem: e.problem,
+                refused: e.state === 'refused',
+              })),
+            }
+          : null,
+        sale: sale
+          ? {
+              id: sale.id,
+              invoiceNumber: sale.invoice_number,
+              certificateCode: sale.certificate_code,
+              soldOn: sale.sold_on,
+            }
+          : null,
+        reading: reading ? { basis: reading.basis, body: reading.body } : null,
+      },
+    ];
+  });
+}
+
+interface TreatmentRow {
+  id: string;
+  piece_id: string;
+  kind: TreatmentRecord['kind'];
+  title: string;
+  product: string;
+  grit: string;
+  done_on: string;
+  done_by: string;
+  reason: string;
+  reversible: number;
+  cost: string | null;
+  currency: string | null;
+  removed: Finding[];
+  added: Finding[];
+  pictures: TreatmentRecord['pictures'];
+}
+const treatmentOf = (row: TreatmentRow): TreatmentRecord => ({
+  id: row.id,
+  kind: row.kind,
+  title: row.title,
+  product: row.product,
+  grit: row.grit,
+  doneOn: row.done_on,
+  doneBy: row.done_by,
+  reason: row.reason,
+  reversible: Boolean(row.reversible),
+  cost: moneyOf(row.cost, row.currency),
+  removed: row.removed,
+  added: row.added,
+  pictures: row.pictures,
+});
+
+function intakeOf(row: PieceRow): IntakeBody {
+  return {
+    title: row.title,
+    construction: row.construction,
+    sourceKind: row.source_kind,
+    sourceName: row.source_name,
+    sourcePlace: row.source_place,
+    acquired: row.acquired,
+    price: moneyOf(row.price, row.price_currency),
+    sellerStatement: row.seller_statement,
+    cameWith: row.came_with,
+    asFound: row.as_found,
+  };
+}

@@ -1,0 +1,154 @@
+/** Pieces: the tray, the list, the sheet, pictures. */
+import { STAGES, type Stage } from '@jutbank/core/pieces';
+import { addMoney, convert, money, type Money } from '@jutbank/core/money';
+import { pieceRoutes, type Tray } from '@jutbank/contract/pieces';
+import type { Queries, Value } from '../db/index.ts';
+import { answer, decodeCursor, notFound, pageOf, type Mount } from '../http/index.ts';
+import { todayIso } from '../clock/index.ts';
+import type { Markets } from '../market/index.ts';
+import { addPicture, uploadedPicture, type PictureStore } from './pictures.ts';
+import type { Readers } from './readings.ts';
+import { loadPieces } from './record.ts';
+import { changeByCall } from './mountChange.ts';
+
+/** Slips shown of each group of the tray; the rest is a page away. */
+const SLIPS_PER_GROUP = 12;
+
+export function mountPieces(mount: Mount, readers: Readers, markets: Markets, pictures: PictureStore): void {
+  const { database } = mount;
+  const { tellSheet } = readers;
+
+  mount.reads(pieceRoutes.tray, async () => answer(await trayOf(database, readers, markets)));
+
+  mount.reads(pieceRoutes.listPieces, async ({ query }) => {
+    const before = decodeCursor(query.cursor, 1)?.[0];
+    const where: string[] = [];
+    const values: Value[] = [];
+    if (query.stage !== undefined) {
+      where.push('stage = ?');
+      values.push(query.stage);
+    }
+    if (query.q !== undefined) {
+      where.push('MATCH (title, stock_number, source_name, seller_statement) AGAINST (? IN BOOLEAN MODE)');
+      values.push(searchWords(query.q));
+    }
+    const total = await database.row<{ n: number }>(
+      `SELECT COUNT(*) AS n FROM piece ${where.length > 0 ? `WHERE ${where.join(' AND ')}` : ''}`,
+      values,
+    );
+    if (before !== undefined) {
+      where.push('id < ?');
+      values.push(before);
+    }
+    const ids = await database.rows<{ id: string }>(
+      `SELECT id FROM piece ${where.length > 0 ? `WHERE ${where.join(' AND ')}` : ''} ORDER BY id DESC LIMIT ?`,
+      [...values, query.limit + 1],
+    );
+    const slips = await readers.slips(
+      await loadPieces(
+        database,
+        ids.map((r) => r.id),
+      ),
+    );
+    return answer(
+      pageOf(
+        slips,
+        query.limit,
+        Number(total?.n ?? 0),
+        (s) => s,
+        (s) => [s.id],
+      ),
+    );
+  });
+
+  mount.reads(pieceRoutes.piece, ({ params }) => tellSheet(params));
+
+  mount.preparedWrites(
+    pieceRoutes.addPicture,
+    async ({ request, response }) => {
+      const uploaded = await uploadedPicture(request, response);
+      const { fields, print } = uploaded;
+      return {
+        stored: await pictures.keep(uploaded),
+        caption: (fields.caption ?? '').trim().slice(0, 200),
+        print,
+      };
+    },
+    async (tx, { params, person, ifMatch }, { stored, caption }) => {
+      const { id } = await addPicture(tx, params.id, stored, caption, person, ifMatch);
+      return { id };
+    },
+    tellSheet,
+  );
+
+  mount.writes(
+    pieceRoutes.removePicture,
+    (tx, call) =>
+      changeByCall(tx, call, 'picture-removed', async () => {
+        const removed = await tx.run('DELETE FROM picture WHERE id = ? AND piece_id = ?', [
+          call.params.picture,
+          call.params.id,
+        ]);
+        if (removed === 0) throw notFound('picture');
+      }),
+    tellSheet,
+  );
+
+  mount.reads(pieceRoutes.picture, async ({ params, response }) => {
+    const bytes = await pictures.read(params.hash, params.size);
+    if (!bytes) throw notFound('picture');
+    response
+      .type('image/webp')
+      .setHeader('Cache-Control', 'private, max-age=31536000, immutable')
+      .send(bytes);
+    return undefined;
+  });
+}
+
+/** Words for a boolean full-text search: each must begin a word of the text. */
+export const searchWords = (q: string): string =>
+  q
+    .split(/[^\p{L}\p{N}]+/u)
+    .filter((word) => word.length > 1)
+    .map((word) => `+${word}*`)
+    .join(' ');
+
+async function trayOf(db: Queries, readers: Readers, markets: Markets): Promise<Tray> {
+  const { base, rateOf } = await markets.ratesOn(todayIso());
+  const inBase = (rows: readonly { currency: string | null; total: string | null }[]): Money =>
+    rows
+      .flatMap(({ currency, total }) =>
+        currency === null || total === null ? [] : (convert(money(total, currency), base, rateOf) ?? []),
+      )
+      .reduce(addMoney, money(0, base));
+  const costs = await db.rows<{ stage: Stage; currency: string | null; n: number; total: string | null }>(
+    'SELECT stage, price_currency AS currency, COUNT(*) AS n, SUM(price) AS total FROM piece GROUP BY stage, price_currency',
+  );
+  const asks = await db.rows<{ currency: string | null; total: string | null }>(
+    "SELECT ask_currency AS currency, SUM(ask) AS total FROM piece WHERE stage <> 'sold' GROUP BY ask_currency",
+  );
+  const ids = await db.rows<{ id: string; stage: Stage }>(
+    `SELECT id, stage FROM (SELECT id, stage, ROW_NUMBER() OVER (PARTITION BY stage ORDER BY changed_at DESC, id DESC) AS place FROM piece) ranked WHERE place <= ${SLIPS_PER_GROUP}`,
+  );
+  const slips = await readers.slips(
+    await loadPieces(
+      db,
+      ids.map((r) => r.id),
+    ),
+  );
+  const groups = STAGES.map((stage) => {
+    const own = costs.filter((c) => c.stage === stage);
+    return {
+      stage,
+      count: own.reduce((n, c) => n + Number(c.n), 0),
+      bound: inBase(own),
+      slips: slips.filter((s) => s.stage === stage),
+    };
+  });
+  return {
+    groups: groups.filter((g) => g.count > 0),
+    attention: slips.filter((s) => s.attention.length > 0),
+    bound: inBase(costs.filter((c) => c.stage !== 'sold')),
+    asking: inBase(asks),
+  };
+}

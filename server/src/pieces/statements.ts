@@ -1,0 +1,54 @@
+/** What is known of a stored piece, for the statements that every paper is a view of. */
+import { freshInspection, partInWords } from '@jutbank/core/condition';
+import type { KnownOfPiece } from '@jutbank/core/pieces';
+import type { Queries } from '../db/index.ts';
+import { isSealed, type Assessment } from './assess.ts';
+import type { PieceRecord } from './record.ts';
+
+/** What stands beside the record of a piece. */
+export interface Beside {
+  readonly openQuestions: readonly string[];
+  readonly movedParts: readonly string[];
+}
+
+export async function besideOf(db: Queries, id: string): Promise<Beside> {
+  const questions = await db.rows<{ asked: string }>(
+    'SELECT asked FROM piece_question WHERE piece_id = ? AND answer IS NULL ORDER BY id',
+    [id],
+  );
+  const moved = await db.rows<{ part: string; from_where: string; stock_number: string | null }>(
+    'SELECT m.part, m.from_where, p.stock_number FROM part_move m LEFT JOIN piece p ON p.id = m.from_piece WHERE m.to_piece = ? ORDER BY m.id',
+    [id],
+  );
+  return {
+    openQuestions: questions.map((q) => q.asked),
+    movedParts: moved.map(
+      (m) =>
+        `The ${partInWords(m.part).toLowerCase()} comes from ${m.stock_number === null ? m.from_where || 'elsewhere' : 'another piece'}`,
+    ),
+  };
+}
+
+export function knownOf(record: PieceRecord, assessment: Assessment, beside: Beside): KnownOfPiece {
+  const { index, answer, date, overruled } = assessment;
+  const decided = record.attribution;
+  return {
+    index,
+    answer,
+    construction: record.intake.construction,
+    observations: record.observations,
+    tier: decided?.tier ?? answer.attribution.tier,
+    claimed: index.variants.get(decided?.variant ?? ''),
+    findings: record.findings,
+    completeness: record.completeness,
+    inspected: record.inspected,
+    inspection: record.inspection ?? freshInspection(record.intake.construction),
+    treatments: record.treatments,
+    asFound: record.intake.asFound,
+    sealed: isSealed(record),
+    ...beside,
+    clash: date?.clash ?? null,
+    madeByJudgement: date?.by === 'decision' ? { made: date.core, reason: date.reason ?? '' } : null,
+    overruled: overruled ? { evidence: decided?.evidence ?? '' } : null,
+  };
+}

@@ -1,0 +1,44 @@
+/** What was decided at the last tables: to come back to what was only thought about. */
+import { useQuery } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import type { FairNoteRecord } from '@jutbank/contract/fair';
+import { get } from '../base/api.ts';
+import { dayText, moneyText } from '../parts/words.ts';
+
+const SHOWN = 12;
+const DECIDED = { bought: 'bought', thinking: 'thinking about it', left: 'left' } as const;
+
+/** @param fresh changes when something was sent */
+export function FairNotes({ fresh }: { fresh: number }) {
+  const notes = useQuery({
+    queryKey: ['fair-notes', fresh],
+    queryFn: () => get<{ items: FairNoteRecord[] }>('/fair/notes'),
+    placeholderData: (previous) => previous,
+  });
+  const items = notes.data?.items.slice(0, SHOWN) ?? [];
+  if (items.length === 0) return null;
+  return (
+    <section>
+      <h2>The last tables</h2>
+      <ul className="lasttables">
+        {items.map(({ id, note, pieceId, picture }) => (
+          <li key={id}>
+            {picture === null ? (
+              <span className="noimage" />
+            ) : (
+              <img src={`/api/v1/pictures/${picture}/thumb`} alt="" loading="lazy" />
+            )}
+            <span>
+              {pieceId === null ? <b>{note.title}</b> : <Link to={`/pieces/${pieceId}`}>{note.title}</Link>}
+              <small>
+                {dayText(note.notedAt)}, {DECIDED[note.decision]}
+                {note.question?.asked && `, asked ${moneyText(note.question.asked)}`}
+              </small>
+              {note.note !== '' && <small>{note.note}</small>}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,269 @@
+import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
+import { cleanup, screen, waitFor } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import type { FairAnswer, FairNote, FairQuestion } from '@jutbank/contract/fair';
+import { referenceAnswers } from '../testing/reference.ts';
+import { problem, serve, show, type Answers, type Request } from '../testing/screen.tsx';
+import FairPage from './FairPage.tsx';
+
+beforeEach(() => localStorage.clear());
+afterEach(cleanup);
+
+const eur = (amount: string) => ({ amount, currency: 'EUR' });
+/** A ceiling of 70 whatever it is; what is asked is held against it. */
+function judged({ asked, care }: FairQuestion): FairAnswer {
+  const at = Number(asked?.amount ?? 0);
+  return {
+    estimate: eur('140.00'),
+    low: eur('90.00'),
+    high: eur('210.00'),
+    thin: false,
+    supported: true,
+    notes: [],
+    care: care ?? 'even',
+    price: eur('140.00'),
+    most: {
+      currency: 'EUR',
+      net: '125.00',
+      bid: '70.00',
+      cost: '70.00',
+      steps: [
+        { name: 'sold for', amount: '140.00' },
+        { name: 'kept as profit', amount: '-55.00' },
+        { name: 'most to bid', amount: '70.00' },
+      ],
+    },
+    atAsked: asked
+      ? { cost: eur(asked.amount), left: eur((125 - at).toFixed(2)), marginPct: 100 - at / 1.25 }
+      : null,
+    verdict: !asked ? 'no-price' : at <= 70 ? 'pay' : at <= 90 ? 'haggle' : 'leave',
+  };
+}
+const server = (more: Answers = {}) =>
+  serve({
+    ...referenceAnswers,
+    'POST /grade': ({ body }) => ({
+      body: {
+        conditionIndex: 100 - 8 * (body as { findings: unknown[] }).findings.length,
+        grades: [],
+        disclosures: [],
+      },
+    }),
+    'POST /fair/judge': ({ body }) => ({ body: judged(body as FairQuestion) }),
+    'POST /fair/notes': () => ({ status: 201, body: { id: '01ARZ3NDEKTSV4RRFFQ69G5FAV', pieceId: null } }),
+    ...more,
+  });
+const pickJack = async () => {
+  await userEvent.type(await screen.findByLabelText('Which pattern or model is it?'), 'harbour{Enter}');
+  await screen.findByText('€70.00');
+};
+const asks = (amount: string) => userEvent.type(screen.getByLabelText('They ask'), amount);
+const notes = (came: readonly Request[]) =>
+  came.filter((r) => r.method === 'POST' && r.path === '/fair/notes').map((r) => r.body as FairNote);
+const lastQuestion = (came: readonly Request[]) =>
+  came.filter((r) => r.path === '/fair/judge').at(-1)?.body as FairQuestion;
+
+describe('at the table', () => {
+  test('a pattern picked by a part of its name has its ceiling, and why', async () => {
+    server();
+    show(<FairPage />);
+    await pickJack();
+    screen.getByText('What do they ask?');
+    await userEvent.click(screen.getByRole('button', { name: /Why\?/ }));
+    screen.getByText('Kept as profit');
+    screen.getByText('-€55.00');
+  });
+  test('what is asked is held against it: pay, haggle, leave', async () => {
+    server();
+    show(<FairPage />);
+    await pickJack();
+    await asks('60');
+    await screen.findByText('Below the ceiling');
+    screen.getByText(/leaves €65.00, 52 % of the net/);
+    await userEvent.clear(screen.getByLabelText('They ask'));
+    await asks('85');
+    await screen.findByText('Haggle');
+    await userEvent.clear(screen.getByLabelText('They ask'));
+    await asks('400');
+    await screen.findByText('Leave it');
+  });
+  test('taps are findings, worse with each; what is with it and how sure go into the question', async () => {
+    const came = server();
+    show(<FairPage />);
+    await pickJack();
+    const crack = screen.getByRole('button', { name: /Cracked handle/ });
+    await userEvent.click(crack);
+    await userEvent.click(crack);
+    await userEvent.click(screen.getByRole('button', { name: /Name on it/ }));
+    await userEvent.click(screen.getByRole('button', { name: /Its box/ }));
+    await userEvent.click(screen.getByRole('button', { name: 'bold' }));
+    await waitFor(() =>
+      expect(lastQuestion(came)).toMatchObject({
+        conditionIndex: 84,
+        box: 'original',
+        papers: 'none',
+        sheath: null,
+        alterations: ['named'],
+        care: 'bold',
+      }),
+    );
+    screen.getByText('plainly');
+  });
+  test('a fixed knife may have its sheath', async () => {
+    server();
+    show(<FairPage />);
+    await userEvent.type(await screen.findByLabelText('Which pattern or model is it?'), 'deck{Enter}');
+    await screen.findByRole('button', { name: /Its sheath/ });
+  });
+  test('a pattern named in the address is picked at once', async () => {
+    server();
+    show(<FairPage />, { at: '/fair?pattern=harbour-jack' });
+    await screen.findByText('€70.00');
+  });
+  test('who may only read sees the ceiling and decides nothing', async () => {
+    server();
+    show(<FairPage />, { role: 'reader' });
+    await pickJack();
+    expect(screen.queryByRole('button', { name: 'Bought' })).toBeNull();
+  });
+});
+
+describe('a decision', () => {
+  test('goes out with its question and what the ceiling was, and the next piece begins', async () => {
+    const came = server();
+    show(<FairPage />);
+    await pickJack();
+    await asks('60');
+    await screen.findByText('Below the ceiling');
+    await userEvent.click(screen.getByRole('button', { name: 'Bought' }));
+    await screen.findByText('Kept.');
+    expect(notes(came)).toMatchObject([
+      {
+        title: 'Harbour jack',
+        decision: 'bought',
+        paid: { amount: '60.00', currency: 'EUR' },
+        note: 'Ceiling then: 70.00 EUR',
+        question: { pattern: 'harbour-jack' },
+      },
+    ]);
+    screen.getByLabelText('Which pattern or model is it?');
+  });
+  test('waits where there is no connection, is told so, and goes out on demand', async () => {
+    let away = true;
+    const came = server({
+      'POST /fair/notes': () =>
+        away ? 'away' : { status: 201, body: { id: '01ARZ3NDEKTSV4RRFFQ69G5FAV', pieceId: null } },
+    });
+    show(<FairPage />);
+    await pickJack();
+    await userEvent.click(screen.getByRole('button', { name: 'Thinking' }));
+    await screen.findByText(/One note waits for a connection/);
+    away = false;
+    await userEvent.click(screen.getByRole('button', { name: 'Send now' }));
+    await screen.findByText('Kept.');
+    // the same note, by its key
+    const keys = new Set(notes(came).map((n) => n.key));
+    expect(keys.size).toBe(1);
+  });
+  test('kept on the phone is still there when the page is opened again', async () => {
+    server({ 'POST /fair/notes': () => 'away' });
+    const first = show(<FairPage />);
+    await pickJack();
+    await userEvent.click(screen.getByRole('button', { name: 'Left it' }));
+    await screen.findByText(/One note waits/);
+    first.unmount();
+    const came = server();
+    show(<FairPage />);
+    await screen.findByText('Kept.');
+    expect(notes(came)[0]?.decision).toBe('left');
+  });
+  test('the server will never take is told with its reason', async () => {
+    server({ 'POST /fair/notes': () => problem(422, 'Please check') });
+    show(<FairPage />);
+    await pickJack();
+    await userEvent.click(screen.getByRole('button', { name: 'Left it' }));
+    await screen.findByText(/“Harbour jack” was not taken/);
+  });
+});
+
+describe('the last tables', () => {
+  const record = (title: string, more: object = {}) => ({
+    id: title,
+    person: 'Ines Vadder',
+    pieceId: null,
+    picture: null,
+    note: {
+      key: '00000000-0000-4000-8000-000000000001',
+      notedAt: '2026-11-14T10:20:00.000Z',
+      title,
+      construction: 'slipjoint',
+      question: { pattern: 'harbour-jack', alterations: [], asked: eur('165.00') },
+      decision: 'thinking',
+      note: 'Back on Sunday.',
+    },
+    ...more,
+  });
+  test('what was only thought about can be come back to; what was bought leads to its piece', async () => {
+    server({
+      'GET /fair/notes': () => ({
+        body: { items: [record('Petrel'), record('Harbour jack', { pieceId: 'p1', picture: 'ab' })] },
+      }),
+    });
+    const { container } = show(<FairPage />);
+    await screen.findByText('The last tables');
+    expect(screen.getAllByText('14 Nov 2026, thinking about it, asked €165.00')).toHaveLength(2);
+    expect(screen.getByRole('link', { name: 'Harbour jack' }).getAttribute('href')).toBe('/pieces/p1');
+    expect(container.querySelector('img')?.getAttribute('src')).toBe('/api/v1/pictures/ab/thumb');
+  });
+  test('are looked at again once a note went out', async () => {
+    const came = server({ 'GET /fair/notes': () => ({ body: { items: [] } }) });
+    show(<FairPage />);
+    await pickJack();
+    const before = came.filter((r) => r.method === 'GET' && r.path === '/fair/notes').length;
+    await userEvent.click(screen.getByRole('button', { name: 'Left it' }));
+    await screen.findByText('Kept.');
+    await waitFor(() =>
+      expect(came.filter((r) => r.method === 'GET' && r.path === '/fair/notes').length).toBeGreaterThan(
+        before,
+      ),
+    );
+  });
+});
+
+describe('what nobody can name', () => {
+  const photograph = async () =>
+    userEvent.upload(
+      await screen.findByLabelText('Photograph it'),
+      new File(['x'], 'table.jpg', { type: 'image/jpeg' }),
+    );
+  test('is photographed, gets a working name, and is noted without a ceiling', async () => {
+    URL.createObjectURL = () => 'blob:x';
+    URL.revokeObjectURL = () => undefined;
+    const came = server();
+    show(<FairPage />);
+    await photograph();
+    await screen.findByText('Photographed');
+    expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Bought' }).disabled).toBe(true);
+    await userEvent.type(screen.getByLabelText('Working name'), 'Brass jack');
+    await asks('25');
+    await userEvent.click(screen.getByRole('button', { name: 'Bought' }));
+    await screen.findByText('Kept.');
+    expect(notes(came)[0]).toMatchObject({
+      title: 'Brass jack',
+      question: null,
+      note: '',
+      decision: 'bought',
+    });
+    expect(came.some((r) => r.path === '/fair/judge')).toBe(false);
+  });
+  test('is found out after all: its picture stays, the ceiling appears', async () => {
+    URL.createObjectURL = () => 'blob:x';
+    URL.revokeObjectURL = () => undefined;
+    server();
+    show(<FairPage />);
+    await photograph();
+    await screen.findByText('Photographed');
+    await pickJack();
+    screen.getByAltText('What was photographed');
+  });
+});

@@ -1,0 +1,140 @@
+/** The list of comparables: chosen rows are set aside, merged into one, or taken back, each with a reason. */
+import { Button, TextField } from '@mui/material';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { ComparableRecord, ComparableState } from '@jutbank/contract/market';
+import { ApiProblem, call } from '../base/api.ts';
+import { inWords, moneyText } from '../parts/words.ts';
+
+const AFTER_NUMBERS = { paddingLeft: 20 };
+
+/** The grade as the list wrote it, and the index where it told one. */
+const conditionAsTyped = (cells: ComparableRecord['cells']): string =>
+  [
+    cells['grade as listed'] ?? (cells.grade === undefined ? undefined : inWords(cells.grade)),
+    cells.condition_index,
+  ]
+    .filter(Boolean)
+    .join(', ');
+
+export function ComparablesTable({
+  rows,
+  state,
+  patternName,
+  mayWork,
+}: {
+  rows: readonly ComparableRecord[];
+  state: ComparableState;
+  patternName: (id: string) => string;
+  mayWork: boolean;
+}) {
+  const queries = useQueryClient();
+  const [chosen, setChosen] = useState<readonly string[]>([]);
+  const [reason, setReason] = useState('');
+  const change = useMutation({
+    mutationFn: (to: ComparableState) =>
+      call('POST', '/comparables/states', {
+        body: {
+          ids: to === 'merged' ? chosen.slice(1) : chosen,
+          state: to,
+          into: to === 'merged' ? chosen[0] : null,
+          reason,
+        },
+      }),
+    onSuccess: () => {
+      setChosen([]);
+      setReason('');
+      void queries.invalidateQueries({ queryKey: ['comparables'] });
+      void queries.invalidateQueries({ queryKey: ['suspects'] });
+    },
+  });
+  const problem = change.error instanceof ApiProblem ? change.error : undefined;
+  const toggle = (id: string) =>
+    setChosen(chosen.includes(id) ? chosen.filter((other) => other !== id) : [...chosen, id]);
+  return (
+    <>
+      {chosen.length > 0 && (
+        <div
+          className="note"
+          style={{ display: 'flex', gap: 10, flexWrap: 'wrap', alignItems: 'start', marginBottom: 10 }}
+        >
+          <span style={{ paddingTop: 8 }}>{chosen.length} chosen</span>
+          {state === 'kept' ? (
+            <>
+              <TextField
+                label="Why"
+                value={reason}
+                error={!!problem?.at('/reason')}
+                helperText={problem?.at('/reason')}
+                onChange={(e) => setReason(e.target.value)}
+                sx={{ width: 280 }}
+              />
+              <Button onClick={() => change.mutate('set-aside')}>Set aside</Button>
+              <Button disabled={chosen.length < 2} onClick={() => change.mutate('merged')}>
+                One sale: keep the first
+              </Button>
+            </>
+          ) : (
+            <Button onClick={() => change.mutate('kept')}>Take back</Button>
+          )}
+          {problem && problem.errors.length === 0 && <span className="problem">{problem.message}</span>}
+        </div>
+      )}
+      <div className="scroll" tabIndex={0} role="region" aria-label="List of comparables">
+        <table className="grid">
+          <thead>
+            <tr>
+              {mayWork && (
+                <th>
+                  <span className="visually-hidden">Chosen</span>
+                </th>
+              )}
+              <th>Sold</th>
+              <th>Piece</th>
+              <th>Kind</th>
+              <th>Where</th>
+              <th className="r">Price</th>
+              <th style={AFTER_NUMBERS}>Condition</th>
+              <th>With it</th>
+              <th>{state === 'kept' ? 'Source' : 'Why not'}</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row) => (
+              <tr key={row.id} className={chosen.includes(row.id) ? 'on' : ''}>
+                {mayWork && (
+                  <td>
+                    <input
+                      type="checkbox"
+                      aria-label={`Choose ${row.saleDate}, ${moneyText(row.price)}`}
+                      checked={chosen.includes(row.id)}
+                      onChange={() => toggle(row.id)}
+                    />
+                  </td>
+                )}
+                <td className="num">{row.saleDate}</td>
+                <td>
+                  {patternName(row.pattern)}{' '}
+                  <span className="soft">{row.variantName ?? 'variant not told'}</span>
+                </td>
+                <td>{row.priceKind}</td>
+                <td>{row.cells.venue ?? row.venueKind}</td>
+                <td className="r num">{moneyText(row.price)}</td>
+                <td style={AFTER_NUMBERS}>{conditionAsTyped(row.cells)}</td>
+                <td className="soft">
+                  {[
+                    row.cells.box === 'original' ? 'box' : undefined,
+                    row.cells.alterations?.replaceAll('|', ', '),
+                  ]
+                    .filter(Boolean)
+                    .join(', ')}
+                </td>
+                <td className="soft">{state === 'kept' ? row.cells.source : row.stateReason}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,186 @@
+/** What the columns of somebody's list say, how it writes dates and decimals, and what holds for every row. */
+import { MenuItem, TextField } from '@mui/material';
+import { DATE_ORDERS, GRADE_WORDS, PRICE_KINDS, VENUE_KINDS, type DateOrder } from '@jutbank/core/market';
+import { COMPARABLE_COLUMNS, REQUIRED_COLUMNS, type ComparableColumn, type FileLook } from '@jutbank/contract/market';
+import { inWords, sentence } from '../parts/words.ts';
+
+export type Mapping = FileLook['mapping'];
+const ORDER_WORDS: Record<DateOrder, string> = {
+  ymd: 'year, month, day',
+  dmy: 'day, month, year',
+  mdy: 'month, day, year',
+};
+const SAMPLE_SHOWN = 3;
+
+/** `buyer_premium_pct` as a person says it. */
+export const columnInWords = (column: string): string => column.replace(/_pct$/, ' %').replaceAll('_', ' ');
+
+/** Asked for every row where no column says it; a scale only where grades are told without one. */
+const untoldGrades = ({ columns }: Mapping) =>
+  Object.values(columns).includes('grade') && !Object.values(columns).includes('grade_scale');
+
+/** Columns a row must have, which no column of the file says. */
+export const untoldIn = ({ columns, currencyInPrice }: Mapping) =>
+  REQUIRED_COLUMNS.filter(
+    (c) => !Object.values(columns).includes(c) && !(c === 'currency' && currencyInPrice),
+  );
+
+const CHOICES: Partial<Record<ComparableColumn, readonly string[]>> = {
+  price_kind: PRICE_KINDS,
+  venue_kind: VENUE_KINDS,
+  grade_scale: Object.keys(GRADE_WORDS),
+};
+
+export function ImportColumns({
+  look,
+  mapping,
+  onChange,
+}: {
+  look: FileLook;
+  mapping: Mapping;
+  onChange: (mapping: Mapping) => void;
+}) {
+  const fixable: ComparableColumn[] = [
+    ...untoldIn(mapping),
+    ...(untoldGrades(mapping) ? (['grade_scale'] as const) : []),
+  ];
+  const give = (name: string, column: string) => {
+    const columns = Object.fromEntries(
+      Object.entries(mapping.columns).filter(([other, c]) => other !== name && c !== column),
+    );
+    onChange({
+      ...mapping,
+      columns: column === '' ? columns : { ...columns, [name]: column as ComparableColumn },
+    });
+  };
+  return (
+    <>
+      <div
+        className="scroll"
+        tabIndex={0}
+        role="region"
+        aria-label="Columns of the file"
+        style={{ maxHeight: 260, overflowY: 'auto' }}
+      >
+        <table className="grid">
+          <thead>
+            <tr>
+              <th>Their column</th>
+              <th>Says</th>
+              <th>First rows</th>
+            </tr>
+          </thead>
+          <tbody>
+            {look.header.map((name, i) => (
+              <tr key={name}>
+                <td>{name}</td>
+                <td>
+                  <select
+                    className="plainselect"
+                    aria-label={`What “${name}” says`}
+                    value={mapping.columns[name] ?? ''}
+                    onChange={(e) => give(name, e.target.value)}
+                  >
+                    <option value="">kept as a note</option>
+                    {COMPARABLE_COLUMNS.map((c) => (
+                      <option key={c} value={c}>
+                        {columnInWords(c)}
+                      </option>
+                    ))}
+                  </select>
+                </td>
+                <td className="soft">
+                  {look.sample
+                    .slice(0, SAMPLE_SHOWN)
+                    .map((row) => row[i] ?? '')
+                    .filter(Boolean)
+                    .join(' · ')}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <div
+        style={{
+          display: 'grid',
+          gap: 10,
+          gridTemplateColumns: 'repeat(auto-fit, minmax(140px, 1fr))',
+          marginTop: 10,
+        }}
+      >
+        <TextField
+          select
+          label="Dates are written"
+          value={mapping.dateOrder}
+          onChange={(e) => onChange({ ...mapping, dateOrder: e.target.value as DateOrder })}
+        >
+          {DATE_ORDERS.map((o) => (
+            <MenuItem key={o} value={o}>
+              {ORDER_WORDS[o]}
+            </MenuItem>
+          ))}
+        </TextField>
+        <TextField
+          select
+          label="Decimals with"
+          value={mapping.decimalComma ? 'comma' : 'point'}
+          onChange={(e) => onChange({ ...mapping, decimalComma: e.target.value === 'comma' })}
+        >
+          <MenuItem value="point">a point</MenuItem>
+          <MenuItem value="comma">a comma</MenuItem>
+        </TextField>
+        {fixable.map((column) => (
+          <EveryRow
+            key={column}
+            column={column}
+            value={mapping.fixed[column] ?? ''}
+            onChange={(value) => {
+              const { [column]: _, ...fixed } = mapping.fixed;
+              onChange({ ...mapping, fixed: value === '' ? fixed : { ...fixed, [column]: value } });
+            }}
+          />
+        ))}
+        {mapping.currencyInPrice && (
+          <TextField
+            select
+            label="Currency"
+            value="price"
+            onChange={() => onChange({ ...mapping, currencyInPrice: false })}
+          >
+            <MenuItem value="price">as beside the price</MenuItem>
+            <MenuItem value="every">of every row</MenuItem>
+          </TextField>
+        )}
+      </div>
+    </>
+  );
+}
+
+/** What no column says is said once for all rows. */
+function EveryRow({
+  column,
+  value,
+  onChange,
+}: {
+  column: ComparableColumn;
+  value: string;
+  onChange: (value: string) => void;
+}) {
+  const choices = CHOICES[column];
+  return (
+    <TextField
+      select={choices !== undefined}
+      label={`${sentence(columnInWords(column))} of every row`}
+      value={value}
+      onChange={(e) => onChange(e.target.value)}
+    >
+      {choices && <MenuItem value="">not told</MenuItem>}
+      {choices?.map((choice) => (
+        <MenuItem key={choice} value={choice}>
+          {inWords(choice)}
+        </MenuItem>
+      ))}
+    </TextField>
+  );
+}

@@ -1,0 +1,48 @@
+/** Lists that went in, and the way back. */
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { ImportRecord } from '@jutbank/contract/market';
+import { call, get } from '../base/api.ts';
+import { counted, dayText } from '../parts/words.ts';
+
+export function PastImports() {
+  const queries = useQueryClient();
+  const imports = useQuery({
+    queryKey: ['imports'],
+    queryFn: () => get<{ items: ImportRecord[] }>('/comparables/imports'),
+  });
+  const undo = useMutation({
+    mutationFn: (of: ImportRecord) =>
+      call('POST', `/comparables/imports/${of.id}/undo`, { body: { undone: of.undoneAt === null } }),
+    onSuccess: () => {
+      void queries.invalidateQueries({ queryKey: ['imports'] });
+      void queries.invalidateQueries({ queryKey: ['comparables'] });
+    },
+  });
+  if (!imports.data || imports.data.items.length === 0) return null;
+  return (
+    <details style={{ marginTop: 12 }}>
+      <summary className="soft">Lists that went in</summary>
+      <table className="grid">
+        <tbody>
+          {imports.data.items.slice(0, 8).map((i) => (
+            <tr key={i.id} className={i.undoneAt === null ? '' : 'soft'}>
+              <td className="num">{dayText(i.at)}</td>
+              <td>{i.name}</td>
+              <td className="r num">{counted(i.rows)}</td>
+              <td className="r">
+                <button
+                  type="button"
+                  className="quiet"
+                  disabled={undo.isPending}
+                  onClick={() => undo.mutate(i)}
+                >
+                  {i.undoneAt === null ? 'Undo' : 'Take back'}
+                </button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </details>
+  );
+}

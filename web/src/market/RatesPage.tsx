@@ -1,0 +1,231 @@
+/** Exchange rates: the last of each currency and how it went, fetched daily, or read from somebody's list. */
+import { Button } from '@mui/material';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { RatesKnown, RatesStored, RowError } from '@jutbank/contract/market';
+import type { VersionedSettings } from '@jutbank/contract/shop';
+import { ApiProblem, call, get } from '../base/api.ts';
+import { useMay } from '../base/session.ts';
+import { Failed, Loading } from '../base/states.tsx';
+import { FileChooser } from '../parts/FileChooser.tsx';
+import { counted } from '../parts/words.ts';
+import './rates.css';
+
+const KEY = ['rates'];
+const ERRORS_SHOWN = 12;
+
+export default function RatesPage() {
+  const mayWork = useMay('work');
+  const rates = useQuery({ queryKey: KEY, queryFn: () => get<RatesKnown>('/exchange-rates') });
+  if (rates.isPending) return <Loading />;
+  if (rates.isError) return <Failed error={rates.error} retry={() => void rates.refetch()} />;
+  const { base, latest, missing } = rates.data;
+  return (
+    <div className="page">
+      <div className="pagehead">
+        <h1>Exchange rates</h1>
+        <span className="soft">
+          For one {base}. A price is converted at the last rate on or before its day; which one was used
+          stands beside it in every estimate.
+        </span>
+      </div>
+      {missing.map((m) => (
+        <p key={m.currency} className="note bad" style={{ marginBottom: 10 }}>
+          <b>No rate of {m.currency} is known.</b>
+          {counted(m.prices)} {m.prices === 1 ? 'price is' : 'prices are'} left out of every estimate until
+          there is one.
+        </p>
+      ))}
+      <div className="rates">
+        {latest.length === 0 ? (
+          <p className="soft">
+            None is stored yet. Fetch them, or take in a list; prices in {base} need none.
+          </p>
+        ) : (
+          <div className="scroll" tabIndex={0} role="region" aria-label="Rates">
+            <table className="grid">
+              <thead>
+                <tr>
+                  <th>Currency</th>
+                  <th className="r">For one {base}</th>
+                  <th>Day</th>
+                  <th>How it went</th>
+                  <th className="r">Prices in it</th>
+                  <th>From</th>
+                </tr>
+              </thead>
+              <tbody>
+                {latest.map((r) => (
+                  <tr key={r.currency}>
+                    <td className="mono">
+                      <b>{r.currency}</b>
+                    </td>
+                    <td className="r num">{Number(r.rate).toFixed(4)}</td>
+                    <td className="num">{r.date}</td>
+                    <td>
+                      <Course rates={r.before.map((b) => Number(b.rate))} currency={r.currency} />
+                    </td>
+                    <td className="r num">{r.used === 0 ? '–' : counted(r.used)}</td>
+                    <td className="soft">
+                      {r.source === '' || r.source === 'sent' ? 'sent to the shop' : r.source}
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </div>
+        )}
+        {mayWork && (
+          <div>
+            <Fetch />
+            <FromList />
+          </div>
+        )}
+      </div>
+    </div>
+  );
+}
+
+const WIDTH = 150;
+const HEIGHT = 26;
+
+/** How a rate went: its least and most told, the line between. */
+function Course({ rates, currency }: { rates: readonly number[]; currency: string }) {
+  if (rates.length < 2) return <span className="soft">one day only</span>;
+  const [low, high] = [Math.min(...rates), Math.max(...rates)];
+  const x = (i: number) => 2 + (i / (rates.length - 1)) * (WIDTH - 4);
+  const y = (rate: number) => HEIGHT - 3 - ((rate - low) / (high - low || 1)) * (HEIGHT - 6);
+  return (
+    <svg
+      className="course"
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      role="img"
+      aria-label={`${currency} between ${low.toFixed(4)} and ${high.toFixed(4)} over ${rates.length} days`}
+    >
+      <polyline points={rates.map((rate, i) => `${x(i).toFixed(1)},${y(rate).toFixed(1)}`).join(' ')} />
+      <circle cx={x(rates.length - 1)} cy={y(rates.at(-1) ?? 0)} r="2.4" />
+    </svg>
+  );
+}
+
+function Fetch() {
+  const queries = useQueryClient();
+  const mayDecide = useMay('appraise');
+  const settings = useQuery({
+    queryKey: ['worth-settings'],
+    queryFn: () => get<VersionedSettings>('/worth-settings'),
+  });
+  const fetch = useMutation({
+    mutationFn: () =>
+      call<RatesStored & { source: string; from: string; to: string }>('POST', '/exchange-rates/fetch', {
+        body: {},
+      }),
+    onSuccess: () => queries.invalidateQueries({ queryKey: KEY }),
+  });
+  const daily = useMutation({
+    mutationFn: (dailyRates: boolean) =>
+      call<VersionedSettings>('PUT', '/worth-settings', {
+        body: { ...settings.data?.settings, dailyRates },
+        version: settings.data?.version ?? 0,
+      }),
+    onSuccess: (kept) => queries.setQueryData(['worth-settings'], kept),
+    onError: () => void settings.refetch(),
+  });
+  const problem = [fetch.error, daily.error].find((e) => e instanceof ApiProblem);
+  return (
+    <section>
+      <h2 className="sec">From the source</h2>
+      <div style={{ display: 'flex', gap: 16, alignItems: 'center', flexWrap: 'wrap' }}>
+        <Button variant="contained" disabled={fetch.isPending} onClick={() => fetch.mutate()}>
+          {fetch.isPending ? 'Fetching…' : 'Fetch up to today'}
+        </Button>
+        <label>
+          <input
+            type="checkbox"
+            checked={settings.data?.settings.dailyRates ?? false}
+            disabled={!mayDecide || !settings.data || daily.isPending}
+            onChange={(e) => daily.mutate(e.target.checked)}
+          />{' '}
+          every day by itself
+        </label>
+      </div>
+      {fetch.data && (
+        <p role="status" style={{ marginTop: 8 }}>
+          {fetch.data.source}: {counted(fetch.data.added)} new, {counted(fetch.data.updated)} changed, from{' '}
+          {fetch.data.from} to {fetch.data.to}.
+        </p>
+      )}
+      {problem && (
+        <p className="problem" role="alert">
+          {problem.message}
+        </p>
+      )}
+    </section>
+  );
+}
+
+type Read = RatesStored & { rows: number; errors: RowError[] };
+
+function FromList() {
+  const queries = useQueryClient();
+  const send = useMutation({
+    mutationFn: async ({ file, check }: { file: File; check: boolean }) => {
+      const form = new FormData();
+      form.set('file', file);
+      const read = await call<Read>('POST', `/exchange-rates/import${check ? '?check=1' : ''}`, {
+        body: form,
+      });
+      return { file, check, read };
+    },
+    onSuccess: ({ check }) => {
+      if (!check) void queries.invalidateQueries({ queryKey: KEY });
+    },
+  });
+  const done = send.data;
+  const problem = send.error instanceof ApiProblem ? send.error : undefined;
+  return (
+    <section style={{ marginTop: 24 }}>
+      <h2 className="sec">
+        From a list <small>CSV: date, currency, rate; or a column for each currency</small>
+      </h2>
+      <FileChooser
+        label="Choose a list of rates"
+        accept=".csv,.txt,text/csv"
+        disabled={send.isPending}
+        onChoose={(file) => send.mutate({ file, check: true })}
+      >
+        {done?.file.name ?? 'Choose a CSV file'}
+      </FileChooser>
+      {done && (
+        <p role="status" style={{ marginTop: 8 }}>
+          {counted(done.read.rows)} rows: {done.check ? 'would bring' : 'brought'} {counted(done.read.added)}{' '}
+          new rates, change {counted(done.read.updated)}; {counted(done.read.errors.length)} not readable.
+        </p>
+      )}
+      {done?.read.errors.slice(0, ERRORS_SHOWN).map((e, i) => (
+        <p key={i} className="problem">
+          Line {e.line}
+          {e.column === null ? '' : `, ${e.column}`}
+          {e.value === '' ? '' : ` “${e.value.slice(0, 40)}”`}: {e.message}
+        </p>
+      ))}
+      {done && done.read.errors.length > ERRORS_SHOWN && (
+        <p className="problem">and {counted(done.read.errors.length - ERRORS_SHOWN)} more</p>
+      )}
+      {problem && (
+        <p className="problem" role="alert">
+          {problem.errors[0]?.message ?? problem.message}
+        </p>
+      )}
+      {done?.check && done.read.added + done.read.updated > 0 && (
+        <Button
+          sx={{ mt: 1 }}
+          variant="contained"
+          disabled={send.isPending}
+          onClick={() => send.mutate({ file: done.file, check: false })}
+        >
+          Take in the good ones
+        </Button>
+      )}
+    </section>
+  );
+}

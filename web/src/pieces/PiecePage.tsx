@@ -1,0 +1,172 @@
+import { useEffect, useMemo, useRef } from 'react';
+import { NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
+import { periodInWords, periodOf } from '@jutbank/core/dates';
+import type { PieceSheet } from '@jutbank/contract/pieces';
+import { useShortcuts } from '../base/shortcuts.ts';
+import { Failed, Loading } from '../base/states.tsx';
+import { Outline } from '../parts/Drawn.tsx';
+import { TierMark } from '../parts/Temper.tsx';
+import { usePieceQuery } from './usePiece.ts';
+import { moneyText, sentence } from '../parts/words.ts';
+
+const STAGE_LINKS = [
+  {
+    path: 'intake',
+    label: 'Intake',
+    key: 'i',
+    done: (s: PieceSheet) => s.intake.sourceKind !== null && s.intake.price !== null && s.pictures.length > 0,
+  },
+  { path: 'bench', label: 'Bench', key: 'b', done: (s: PieceSheet) => s.attribution !== null },
+  { path: 'condition', label: 'Condition', key: 'c', done: (s: PieceSheet) => s.condition.inspected },
+  { path: 'worth', label: 'Worth', key: 'w', done: (s: PieceSheet) => s.pricing.ask !== null },
+  { path: 'trail', label: 'Trail', key: 't', done: (s: PieceSheet) => s.custody.length > 0 },
+  {
+    path: 'listing',
+    label: 'Listing',
+    key: 'l',
+    done: (s: PieceSheet) => s.listing !== null && s.listing.state !== 'draft',
+  },
+  { path: 'sale', label: 'Sale', key: 's', done: (s: PieceSheet) => s.sale !== null },
+] as const;
+
+/** One page for one piece: five live readings, and the stages in working order. */
+export default function PiecePage() {
+  const { id = '' } = useParams();
+  const piece = usePieceQuery(id);
+  const navigate = useNavigate();
+  const keys = useMemo(
+    () =>
+      STAGE_LINKS.map((stage) => ({
+        key: stage.key,
+        does: stage.label,
+        run: () => void navigate(`/pieces/${id}/${stage.path}`),
+      })),
+    [id, navigate],
+  );
+  useShortcuts('This piece', keys);
+  const stages = useRef<HTMLElement>(null);
+  const { pathname } = useLocation();
+  const ready = piece.isSuccess;
+  // on a phone the stages stand in a row that is wider than the screen
+  useEffect(() => {
+    stages.current
+      ?.querySelector("[aria-current='page']")
+      ?.scrollIntoView({ inline: 'center', block: 'nearest' });
+  }, [pathname, ready]);
+  if (piece.isPending) return <Loading />;
+  if (piece.isError) return <Failed error={piece.error} retry={() => void piece.refetch()} />;
+  const sheet = piece.data;
+  return (
+    <>
+      <Readings sheet={sheet} />
+      <div className="sheetbody">
+        <nav className="stages" aria-label="Stages" ref={stages}>
+          {STAGE_LINKS.map((stage) => (
+            <NavLink key={stage.path} to={`/pieces/${id}/${stage.path}`}>
+              {stage.label}
+              {stage.done(sheet) && <span className="done" role="img" aria-label="done" />}
+            </NavLink>
+          ))}
+        </nav>
+        {/* a stage holds what is being typed; another piece is another stage */}
+        <Outlet key={sheet.id} context={sheet} />
+      </div>
+    </>
+  );
+}
+
+function Readings({ sheet }: { sheet: PieceSheet }) {
+  const { which, when, condition, worth, trail } = sheet.readings;
+  const to = (stage: string) => `/pieces/${sheet.id}/${stage}`;
+  return (
+    <section className="readings" aria-label="Readings">
+      <div>
+        {sheet.picture ? (
+          <img src={`/api/v1/pictures/${sheet.picture}/thumb`} alt="" />
+        ) : (
+          <Outline construction={sheet.construction} />
+        )}
+      </div>
+      <NavLink to={to('bench')}>
+        <div className="k">
+          <span className="mono">{sheet.stockNumber}</span> · {sheet.title}
+        </div>
+        <h1 className="v">{which.label}</h1>
+        <div className="d">
+          <TierMark tier={which.tier} />
+        </div>
+      </NavLink>
+      <NavLink to={to('bench')}>
+        <div className="k">When</div>
+        <div className="v">{when ? periodInWords(periodOf(when.core)) : 'Not dated yet'}</div>
+        <div className="d">
+          {when ? (
+            when.conflict ? (
+              <span className="warn">something does not fit</span>
+            ) : when.outer === when.core ? (
+              'no softer edge'
+            ) : (
+              `outside: ${periodInWords(periodOf(when.outer))}`
+            )
+          ) : (
+            'features with dates will say'
+          )}
+        </div>
+      </NavLink>
+      <NavLink to={to('condition')}>
+        <div className="k">Condition</div>
+        <div className="v">{condition ? sentence(condition.grade) : 'Not inspected'}</div>
+        <div className="d">
+          {condition
+            ? condition.note || `index ${condition.index} of 100`
+            : `${sheet.condition.findings.length} findings`}
+        </div>
+      </NavLink>
+      <NavLink to={to('worth')}>
+        <div className="k">Worth</div>
+        <div className="v">
+          {worth ? (
+            <span className="num">
+              {moneyText(worth.estimate, true)}{' '}
+              <span className="soft" style={{ fontWeight: 450 }}>
+                {rangeText(worth.low.amount, worth.high.amount)}
+              </span>
+            </span>
+          ) : (
+            worthMissing(sheet.readings)[0]
+          )}
+        </div>
+        <div className="d">
+          {worth
+            ? worth.thin
+              ? 'few sales: a wide range'
+              : `${worth.comparables} sales bear on it`
+            : worthMissing(sheet.readings)[1]}
+        </div>
+      </NavLink>
+      <NavLink to={to('trail')}>
+        <div className="k">Paper trail</div>
+        <div className="v">{sentence(trail.word)}</div>
+        <div className="d">
+          {trail.problems > 0 ? (
+            <span className="warn">
+              {trail.problems === 1 ? 'one contradiction' : `${trail.problems} contradictions`}
+            </span>
+          ) : (
+            `${Math.round(trail.share * 100)} in 100 of its life`
+          )}
+        </div>
+      </NavLink>
+    </section>
+  );
+}
+
+const rangeText = (low: string, high: string) => `${Math.round(Number(low))}–${Math.round(Number(high))}`;
+
+/** Why no worth stands there, in two lines. */
+function worthMissing({ unsupported, marketAway }: PieceSheet['readings']): readonly [string, string] {
+  if (marketAway) return ['Cannot be reckoned now', 'the market is away; all else stands'];
+  return unsupported
+    ? ['No sale near it', 'only a guess by its kind']
+    : ['Not known yet', 'wants a pattern first'];
+}

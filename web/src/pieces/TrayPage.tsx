@@ -1,0 +1,144 @@
+import { Button } from '@mui/material';
+import { useQuery } from '@tanstack/react-query';
+import { useMemo } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { periodInWords, periodOf } from '@jutbank/core/dates';
+import type { PieceSlip, Tray } from '@jutbank/contract/pieces';
+import { get } from '../base/api.ts';
+import { useMay, useSession } from '../base/session.ts';
+import { useShortcuts } from '../base/shortcuts.ts';
+import { Empty, Failed, Loading } from '../base/states.tsx';
+import { Outline } from '../parts/Drawn.tsx';
+import { TierMark } from '../parts/Temper.tsx';
+import { moneyText, sentence, STAGE_WORDS } from '../parts/words.ts';
+import { SmallRule } from '../parts/YearRule.tsx';
+
+/** What is in work, each piece as a slip: what it is, when, its worth, and what it wants next. */
+export default function TrayPage() {
+  const { shop } = useSession();
+  const mayWork = useMay('work');
+  const navigate = useNavigate();
+  const tray = useQuery({ queryKey: ['tray'], queryFn: ({ signal }) => get<Tray>('/tray', signal) });
+  const keys = useMemo(
+    () => [{ key: 'n', does: 'Take in a piece', run: () => void navigate('/pieces/new') }],
+    [navigate],
+  );
+  useShortcuts('The tray', keys);
+  if (tray.isPending) return <Loading />;
+  if (tray.isError) return <Failed error={tray.error} retry={() => void tray.refetch()} />;
+  const { groups, attention, bound, asking } = tray.data;
+  const takeIn = mayWork && (
+    <Button component={Link} to="/pieces/new" variant="contained">
+      Take in a piece
+    </Button>
+  );
+  if (groups.length === 0)
+    return (
+      <Empty title="The tray is empty">
+        <p className="soft" style={{ marginBottom: 14 }}>
+          Take in the first piece; or first <Link to="/reference">import a reference pack</Link> and{' '}
+          <Link to="/comparables">your comparables</Link>, so that the bench and the prices have something to
+          go by.
+        </p>
+        {takeIn}
+      </Empty>
+    );
+  const inWork = groups.filter((g) => g.stage !== 'sold').reduce((n, g) => n + g.count, 0);
+  return (
+    <div className="page">
+      <div className="traytop">
+        <h1 className="visually-hidden">The tray of {shop.name}</h1>
+        <span>
+          <span className="num big">{inWork}</span> in work
+        </span>
+        <span>
+          <span className="num big">{moneyText(bound)}</span> <span className="soft">bound in them</span>
+        </span>
+        <span>
+          <span className="num big">{moneyText(asking)}</span> <span className="soft">asked for</span>
+        </span>
+        <span className="grow" />
+        {takeIn}
+      </div>
+      {attention.length > 0 && (
+        <section className="group" aria-label="Wants a look">
+          <h2>
+            Wants a look <span className="num">{attention.length}</span>
+          </h2>
+          <div className="slips">
+            {attention.map((slip) => (
+              <Slip key={slip.id} slip={slip} urgent />
+            ))}
+          </div>
+        </section>
+      )}
+      {groups.map((group) => (
+        <section className="group" key={group.stage} aria-label={STAGE_WORDS[group.stage]}>
+          <h2>
+            {STAGE_WORDS[group.stage]}
+            <span className="num">
+              {group.count} · {moneyText(group.bound)}
+            </span>
+          </h2>
+          <div className="slips">
+            {group.slips.map((slip) => (
+              <Slip key={slip.id} slip={slip} />
+            ))}
+          </div>
+        </section>
+      ))}
+    </div>
+  );
+}
+
+function Slip({ slip, urgent = false }: { slip: PieceSlip; urgent?: boolean }) {
+  const { readings } = slip;
+  return (
+    <Link className="slip" to={`/pieces/${slip.id}/${stagePath(slip)}`}>
+      <div className="pic">
+        {slip.picture ? (
+          <img src={`/api/v1/pictures/${slip.picture}/thumb`} alt="" loading="lazy" />
+        ) : (
+          <Outline construction={slip.construction} />
+        )}
+      </div>
+      <div>
+        <div className="id">{slip.stockNumber}</div>
+        <div className="t">{slip.title}</div>
+        <div
+          className="soft"
+          style={{ fontSize: 12.3, display: 'flex', gap: 6, alignItems: 'center', flexWrap: 'wrap' }}
+        >
+          <TierMark tier={readings.which.tier} />
+        </div>
+      </div>
+      <div className="w">
+        <span>
+          {readings.when ? (
+            periodInWords(periodOf(readings.when.core))
+          ) : (
+            <span className="soft">not dated</span>
+          )}
+        </span>
+        <span>{readings.when && <SmallRule core={readings.when.core} outer={readings.when.outer} />}</span>
+        <span className="soft">
+          {readings.condition ? sentence(readings.condition.grade) : 'not inspected'}
+        </span>
+        <span className="num">
+          {slip.ask
+            ? `asks ${moneyText(slip.ask, true)}`
+            : readings.worth
+              ? `≈ ${moneyText(readings.worth.estimate, true)}`
+              : ''}
+        </span>
+      </div>
+      <div className={urgent ? 'next warn' : 'next'}>{urgent ? slip.attention[0] : slip.missing}</div>
+    </Link>
+  );
+}
+
+/** The stage at which a piece stands is where one goes on. */
+export function stagePath(slip: Pick<PieceSlip, 'stage'>): string {
+  if (slip.stage === 'listed') return 'listing';
+  return slip.stage === 'sold' ? 'sale' : slip.stage;
+}

@@ -1,0 +1,54 @@
+import { useQuery } from '@tanstack/react-query';
+import type { PatternDetail, Vocabulary } from '@jutbank/contract/reference';
+import type { Variant } from '@jutbank/core/reference';
+import { get } from '../base/api.ts';
+import { counted } from '../parts/words.ts';
+
+export interface Named {
+  readonly variant: Variant;
+  readonly label: string;
+  readonly window: string | undefined;
+  readonly made: string | undefined;
+}
+export type VariantNames = ReadonlyMap<string, Named>;
+
+/** Names of the variants of the patterns in play, fetched with their patterns. */
+export function useVariantNames(patterns: readonly string[]): VariantNames {
+  const details = useQuery({
+    queryKey: ['patterns', [...patterns].sort()],
+    queryFn: () => Promise.all(patterns.map((id) => get<PatternDetail>(`/reference/patterns/${id}`))),
+    staleTime: 60_000,
+    placeholderData: (previous) => previous,
+  });
+  return new Map(
+    (details.data ?? []).flatMap((d) =>
+      d.variants.map((v): [string, Named] => [
+        v.id,
+        {
+          variant: v,
+          label: `${d.pattern.name}, ${v.name}`,
+          window: v.window ?? undefined,
+          made: v.made?.quantity == null ? undefined : `${counted(v.made.quantity)} made`,
+        },
+      ]),
+    ),
+  );
+}
+
+/** All names of the reference: what ids mean in words. */
+export const useVocabulary = () =>
+  useQuery({
+    queryKey: ['vocabulary'],
+    queryFn: () => get<Vocabulary>('/reference/vocabulary'),
+    staleTime: 60_000,
+  });
+
+/** A pattern with its variants; nothing is fetched until one is named. */
+export function usePattern(pattern: unknown) {
+  const id = typeof pattern === 'string' ? pattern : undefined;
+  return useQuery({
+    queryKey: ['pattern', id],
+    queryFn: () => get<PatternDetail>(`/reference/patterns/${id}`),
+    enabled: id !== undefined,
+  });
+}

@@ -1,0 +1,366 @@
+/** How the shop reckons: channels, tax, what it wants to keep, habits of buying; with a sale worked through beside it. */
+import { Button } from '@mui/material';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState, type ReactNode } from 'react';
+import type { VersionedSettings, WorthSettings } from '@jutbank/contract/shop';
+import { ApiProblem, call, get } from '../base/api.ts';
+import { useMay, useSession } from '../base/session.ts';
+import { Failed, Loading } from '../base/states.tsx';
+import { Field } from '../parts/Field.tsx';
+import { Figure } from '../parts/Figure.tsx';
+import { WorkedSale } from './WorkedSale.tsx';
+import '../parts/money.css';
+
+const KEY = ['worth-settings'];
+
+export default function ReckoningPage() {
+  const settings = useQuery({ queryKey: KEY, queryFn: () => get<VersionedSettings>('/worth-settings') });
+  // the form begins anew with each version; which of them was kept here is known outside of it
+  const [kept, setKept] = useState<number>();
+  if (settings.isPending) return <Loading />;
+  if (settings.isError) return <Failed error={settings.error} retry={() => void settings.refetch()} />;
+  const { version } = settings.data;
+  return <Form key={version} seen={settings.data} justKept={kept === version} onKept={setKept} />;
+}
+
+const CHANNEL_FIGURES = [
+  ['commissionPct', 'Commission', '%', 'number'],
+  ['commissionMin', 'Commission at least', '', 'amount'],
+  ['commissionMax', 'Commission at most', '', 'amount'],
+  ['fixedFee', 'Fixed fee', '', 'amount'],
+  ['paymentPct', 'Payment', '%', 'number'],
+  ['paymentFixed', 'Each payment', '', 'amount'],
+  ['taxOnFeesPct', 'Tax on fees', '%', 'number'],
+  ['postageCharged', 'Postage charged', '', 'amount'],
+  ['postageCost', 'Postage costs', '', 'amount'],
+  ['packing', 'Packing', '', 'amount'],
+  ['insurancePct', 'Insurance', '% of the price', 'number'],
+] as const;
+const BUYING_FIGURES = [
+  ['premiumPct', 'Buyer’s premium', '%', 'number'],
+  ['premiumMin', 'Premium at least', '', 'amount'],
+  ['taxOnPremiumPct', 'Tax on the premium', '%', 'number'],
+  ['taxOnHammerPct', 'Tax on the hammer price', '%', 'number'],
+  ['otherCosts', 'Way and postage', '', 'amount'],
+  ['increment', 'Bids in steps of', '', 'amount'],
+] as const;
+const TAX_WORDS = {
+  none: 'no tax in the price',
+  sales: 'on the whole sale',
+  margin: 'on the margin only',
+} as const;
+const CARE_WORDS = {
+  careful: 'careful: one in four brings less',
+  even: 'even: the middle',
+  bold: 'bold: three in five bring less',
+} as const;
+
+function Form({
+  seen,
+  justKept,
+  onKept,
+}: {
+  seen: VersionedSettings;
+  justKept: boolean;
+  onKept: (version: number) => void;
+}) {
+  const { shop } = useSession();
+  const may = useMay('appraise');
+  const queries = useQueryClient();
+  const [draft, setDraft] = useState<WorthSettings>(seen.settings);
+  const [at, setAt] = useState(() =>
+    Math.max(
+      0,
+      seen.settings.channels.findIndex((c) => c.id === seen.settings.usualChannel),
+    ),
+  );
+  const save = useMutation({
+    mutationFn: () =>
+      call<VersionedSettings>('PUT', '/worth-settings', { body: draft, version: seen.version }),
+    onSuccess: (kept) => {
+      onKept(kept.version);
+      queries.setQueryData(KEY, kept);
+      void queries.invalidateQueries({ queryKey: ['of-piece'] });
+    },
+  });
+  const problem = save.error instanceof ApiProblem ? save.error : undefined;
+  const changed = JSON.stringify(draft) !== JSON.stringify(seen.settings);
+  const change = (next: Partial<WorthSettings>) => setDraft({ ...draft, ...next });
+  const channel = draft.channels[at] ?? draft.channels[0];
+  const money = shop.baseCurrency;
+  const figure = (
+    label: string,
+    pointer: string,
+    value: unknown,
+    as: 'number' | 'amount',
+    unit: string,
+    put: (value: never) => void,
+  ) => (
+    <Figure
+      key={pointer}
+      label={label}
+      unit={unit === '' ? money : unit}
+      value={value}
+      as={as}
+      disabled={!may}
+      problem={problem?.at(pointer)}
+      // what cannot be read goes to the server as it stands, which tells what is wrong with it
+      onChange={(typed) => put(typed as never)}
+    />
+  );
+  const setChannel = (next: Partial<WorthSettings['channels'][number]>) =>
+    change({ channels: draft.channels.map((c, i) => (i === at ? { ...c, ...next } : c)) });
+  const group = (title: string, small: string, children: ReactNode) => (
+    <section>
+      <h2 className="sec">
+        {title} <small>{small}</small>
+      </h2>
+      <div className="fieldrow">{children}</div>
+    </section>
+  );
+  const pick = <T extends string>(
+    label: string,
+    value: T,
+    words: Readonly<Record<T, string>>,
+    put: (value: T) => void,
+  ) => (
+    <Field label={label}>
+      {(id) => (
+        <select
+          id={id}
+          className="plainselect"
+          value={value}
+          disabled={!may}
+          onChange={(e) => put(e.target.value as T)}
+        >
+          {(Object.keys(words) as T[]).map((k) => (
+            <option key={k} value={k}>
+              {words[k]}
+            </option>
+          ))}
+        </select>
+      )}
+    </Field>
+  );
+  const { target } = draft;
+  const kind = 'marginPct' in target ? 'marginPct' : 'markUpPct' in target ? 'markUpPct' : 'profit';
+  return (
+    <form
+      className="page"
+      noValidate
+      onSubmit={(e) => {
+        e.preventDefault();
+        save.mutate();
+      }}
+    >
+      <div className="pagehead">
+        <h1>How we reckon</h1>
+        <span className="soft">Every ceiling, ask and net in the shop comes from these.</span>
+        <span className="grow" />
+        {may && changed && <span className="soft">not kept yet</span>}
+        {justKept && !changed && <span className="soft">Kept.</span>}
+        {may && (
+          <Button type="submit" variant="contained" disabled={save.isPending || !changed}>
+            Keep
+          </Button>
+        )}
+      </div>
+      {problem && (
+        <p className="note bad" role="alert">
+          {problem.status === 412
+            ? 'Somebody changed these meanwhile. What you typed is still here; reload the page to see theirs.'
+            : problem.errors.length > 0
+              ? 'Not kept: see what stands in red.'
+              : problem.message}
+        </p>
+      )}
+      <div className="reckoning">
+        <div>
+          <section>
+            <h2 className="sec">
+              Channels <small>what each keeps of a price</small>
+            </h2>
+            <div className="segments" role="group" aria-label="Channels">
+              {draft.channels.map((c, i) => (
+                <button key={c.id} type="button" aria-pressed={i === at} onClick={() => setAt(i)}>
+                  {c.name === '' ? 'unnamed' : c.name}
+                  {c.id === draft.usualChannel && <span className="soft"> usual</span>}
+                </button>
+              ))}
+              {may && draft.channels.length < 12 && (
+                <button
+                  type="button"
+                  onClick={() => {
+                    const id = freeId(draft.channels.map((c) => c.id));
+                    change({ channels: [...draft.channels, { id, name: '', channel: {} }] });
+                    setAt(draft.channels.length);
+                  }}
+                >
+                  + another
+                </button>
+              )}
+            </div>
+            {channel && (
+              <div className="fieldrow" key={channel.id} style={{ marginTop: 12 }}>
+                <Field label="Called" problem={problem?.at(`/channels/${at}/name`)}>
+                  {(id) => (
+                    <input
+                      id={id}
+                      className="line"
+                      value={channel.name}
+                      disabled={!may}
+                      onChange={(e) => setChannel({ name: e.target.value })}
+                    />
+                  )}
+                </Field>
+                {CHANNEL_FIGURES.map(([key, label, unit, as]) =>
+                  figure(label, `/channels/${at}/channel/${key}`, channel.channel[key], as, unit, (value) =>
+                    setChannel({ channel: { ...channel.channel, [key]: value } }),
+                  ),
+                )}
+                {pick(
+                  'Commission on',
+                  channel.channel.commissionOn ?? 'price',
+                  { price: 'the price', 'price-and-postage': 'price and postage' },
+                  (commissionOn) => setChannel({ channel: { ...channel.channel, commissionOn } }),
+                )}
+              </div>
+            )}
+            {may && channel && (
+              <p style={{ marginTop: 8, display: 'flex', gap: 12 }}>
+                {channel.id !== draft.usualChannel && (
+                  <button
+                    type="button"
+                    className="quiet"
+                    onClick={() => change({ usualChannel: channel.id })}
+                  >
+                    Reckon with this one
+                  </button>
+                )}
+                {draft.channels.length > 1 && channel.id !== draft.usualChannel && (
+                  <button
+                    type="button"
+                    className="quiet"
+                    onClick={() => {
+                      change({ channels: draft.channels.filter((c) => c.id !== channel.id) });
+                      setAt(0);
+                    }}
+                  >
+                    Take it off the list
+                  </button>
+                )}
+              </p>
+            )}
+          </section>
+          {group(
+            'Buying',
+            'what comes on top of a bid',
+            BUYING_FIGURES.map(([key, label, unit, as]) =>
+              figure(label, `/buying/${key}`, draft.buying[key], as, unit, (value) =>
+                change({ buying: { ...draft.buying, [key]: value } }),
+              ),
+            ),
+          )}
+          {group(
+            'Wanted',
+            'what must be left, and how boldly it is counted on',
+            <>
+              {pick(
+                'As a',
+                kind,
+                {
+                  marginPct: 'margin: share of what is left',
+                  markUpPct: 'mark-up: share of the cost',
+                  profit: 'sum',
+                },
+                (next) =>
+                  change({
+                    target:
+                      next === 'profit'
+                        ? { profit: '20.00' }
+                        : next === 'marginPct'
+                          ? { marginPct: 30 }
+                          : { markUpPct: 40 },
+                  }),
+              )}
+              <span key={kind}>
+                {figure(
+                  'At least',
+                  `/target`,
+                  (target as Record<string, unknown>)[kind],
+                  kind === 'profit' ? 'amount' : 'number',
+                  kind === 'profit' ? '' : '%',
+                  (value) => change({ target: { [kind]: value } as unknown as WorthSettings['target'] }),
+                )}
+              </span>
+              {pick('Counted on', draft.care, CARE_WORDS, (care) => change({ care }))}
+              {figure(
+                'Keeping a piece',
+                '/holdingPerMonth',
+                draft.holdingPerMonth,
+                'amount',
+                `${money} a month`,
+                (value) => change({ holdingPerMonth: value }),
+              )}
+            </>,
+          )}
+          {group(
+            'Tax',
+            'held in the price; which of the two you may use is for your tax adviser to say',
+            <>
+              {pick('Falls', draft.tax.on, TAX_WORDS, (on) => change({ tax: { ...draft.tax, on } }))}
+              {draft.tax.on !== 'none' &&
+                figure('Rate', '/tax/pct', draft.tax.pct, 'number', '%', (pct) =>
+                  change({ tax: { ...draft.tax, pct } }),
+                )}
+            </>,
+          )}
+          {group(
+            'Sealed pieces',
+            'keep sealed or open',
+            <>
+              {figure(
+                'A seal brings',
+                '/sealed/premiumPct',
+                draft.sealed.premiumPct,
+                'number',
+                '% more',
+                (v) => change({ sealed: { ...draft.sealed, premiumPct: v } }),
+              )}
+              {figure('Flawed inside', '/sealed/faultPct', draft.sealed.faultPct, 'number', 'in 100', (v) =>
+                change({ sealed: { ...draft.sealed, faultPct: v } }),
+              )}
+              {figure('A flaw takes', '/sealed/lossPct', draft.sealed.lossPct, 'number', '%', (v) =>
+                change({ sealed: { ...draft.sealed, lossPct: v } }),
+              )}
+            </>,
+          )}
+          {group(
+            'By fixed percentages',
+            'the plain way that stands beside the estimate',
+            <>
+              {figure('A point of the index', '/fixed/perPoint', draft.fixed.perPoint, 'number', '%', (v) =>
+                change({ fixed: { ...draft.fixed, perPoint: v } }),
+              )}
+              {figure('Its box', '/fixed/box', draft.fixed.box, 'number', '%', (v) =>
+                change({ fixed: { ...draft.fixed, box: v } }),
+              )}
+              {figure('Papers', '/fixed/papers', draft.fixed.papers, 'number', '%', (v) =>
+                change({ fixed: { ...draft.fixed, papers: v } }),
+              )}
+              {figure('An alteration', '/fixed/altered', draft.fixed.altered, 'number', '%', (v) =>
+                change({ fixed: { ...draft.fixed, altered: v } }),
+              )}
+            </>,
+          )}
+        </div>
+        <WorkedSale settings={draft} at={at} currency={money} />
+      </div>
+    </form>
+  );
+}
+
+/** The first `channel-n` that is free. */
+function freeId(taken: readonly string[]): string {
+  for (let n = 1; ; n++) if (!taken.includes(`channel-${n}`)) return `channel-${n}`;
+}

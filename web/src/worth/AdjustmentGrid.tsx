@@ -1,0 +1,326 @@
+/** The grid: every sale that bears on the estimate, each line to be read, challenged and corrected with a reason. */
+import { Button, MenuItem, TextField } from '@mui/material';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { Fragment, useState } from 'react';
+import type { EstimateAnswer, EstimateRow } from '@jutbank/contract/market';
+import type { OverrideRecord, WorthOfPiece } from '@jutbank/contract/worth';
+import { ApiProblem, call } from '../base/api.ts';
+import { dayText, moneyText, sentence, signed } from '../parts/words.ts';
+
+const SHORTEST = 14;
+const WHOLE = 'the sale itself';
+/** Which rate brought a price to this currency: always to be seen. */
+const rateText = (row: EstimateRow): string | undefined =>
+  row.rate ? `${row.paid.currency} at ${row.rate.rate} of ${row.rate.date}` : undefined;
+const percentText = (percent: number) => `${signed(percent, 1)} %`;
+
+export function AdjustmentGrid({
+  pieceId,
+  estimate,
+  overrides,
+  corrected,
+  mayCorrect,
+}: {
+  pieceId: string;
+  estimate: EstimateAnswer;
+  overrides: readonly OverrideRecord[];
+  corrected: WorthOfPiece['corrected'];
+  mayCorrect: boolean;
+}) {
+  const [all, setAll] = useState(false);
+  const [challenged, setChallenged] = useState<EstimateRow>();
+  const rows = all ? estimate.comparables : estimate.comparables.slice(0, SHORTEST);
+  const names = [...new Set(estimate.comparables.flatMap((r) => r.adjustments.map((a) => a.name)))];
+  const inForce = overrides.filter((o) => o.endedAt === null);
+  return (
+    <section style={{ marginTop: 22 }}>
+      <h2 className="sec">
+        The grid{' '}
+        <small>
+          paid × every adjustment = what it comes to; weighed together they give{' '}
+          {moneyText(estimate.methods.find((m) => m.name === 'adjustment-grid')?.estimate)}
+          {estimate.byVariant.length > 1 && (
+            <>, the middle of what it may be is {moneyText(estimate.estimate)}</>
+          )}
+          {corrected && (
+            <>
+              ; with your corrections <b className="num">{moneyText(corrected)}</b>
+            </>
+          )}
+        </small>
+      </h2>
+      <Corrections pieceId={pieceId} estimate={estimate} overrides={overrides} mayCorrect={mayCorrect} />
+      <div className="scroll" tabIndex={0} role="region" aria-label="Adjustment grid">
+        <table className="grid">
+          <thead>
+            <tr>
+              <th>Sold</th>
+              <th>Where</th>
+              <th>Kind</th>
+              <th className="r">Paid</th>
+              {names.map((n) => (
+                <th key={n} className="r">
+                  {sentence(n)}
+                </th>
+              ))}
+              <th className="r">Comes to</th>
+              <th className="r">Weight</th>
+              {mayCorrect && (
+                <th>
+                  <span className="visually-hidden">Challenge</span>
+                </th>
+              )}
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row) => (
+              <Fragment key={`${row.id} ${row.weight}`}>
+                <Row
+                  row={row}
+                  names={names}
+                  overrides={inForce.filter((o) => o.comparable === row.id)}
+                  onChallenge={mayCorrect ? () => setChallenged(row) : undefined}
+                />
+                {challenged === row && (
+                  <tr>
+                    <td colSpan={7 + names.length}>
+                      <Challenge
+                        key={challenged.id}
+                        pieceId={pieceId}
+                        row={challenged}
+                        names={names}
+                        onDone={() => setChallenged(undefined)}
+                      />
+                    </td>
+                  </tr>
+                )}
+              </Fragment>
+            ))}
+            <tr>
+              <td colSpan={4 + names.length}>
+                What pattern, maker and kind say{' '}
+                <span className="soft">({estimate.rest.count} other prices behind it)</span>
+              </td>
+              <td className="r num">{moneyText(estimate.rest.adjusted)}</td>
+              <td className="r num">{(estimate.rest.weight * 100).toFixed(1)} %</td>
+              {mayCorrect && <td />}
+            </tr>
+          </tbody>
+        </table>
+      </div>
+      {estimate.comparables.length > SHORTEST && (
+        <button type="button" className="quiet soft" onClick={() => setAll(!all)}>
+          {all ? 'Show fewer' : `Show all ${estimate.comparables.length}`}
+        </button>
+      )}
+    </section>
+  );
+}
+
+function Row({
+  row,
+  names,
+  overrides,
+  onChallenge,
+}: {
+  row: EstimateRow;
+  names: readonly string[];
+  overrides: readonly OverrideRecord[];
+  onChallenge: (() => void) | undefined;
+}) {
+  if (row.excluded !== null)
+    return (
+      <tr className="soft">
+        <td>{row.saleDate}</td>
+        <td>{row.venue}</td>
+        <td>{row.priceKind}</td>
+        <td className="r num">{moneyText(row.paid)}</td>
+        <td colSpan={names.length + 3}>
+          left out: {row.excluded === 'no-rate' ? 'no exchange rate for that day' : row.excluded}
+        </td>
+      </tr>
+    );
+  const leftOut = overrides.some((o) => o.percent === null);
+  return (
+    <tr className={leftOut ? 'soft' : ''}>
+      <td className="num">{row.saleDate}</td>
+      <td>{row.venue}</td>
+      <td>{row.priceKind}</td>
+      <td className="r num" title={rateText(row)}>
+        {moneyText(row.paid)}
+      </td>
+      {names.map((n) => {
+        const percent = row.adjustments.find((a) => a.name === n)?.percent;
+        const own = overrides.find((o) => o.line === n && o.percent !== null)?.percent;
+        return (
+          <td key={n} className="r num">
+            {own == null ? (
+              percent !== undefined && percentText(percent)
+            ) : (
+              <>
+                <s className="soft">{percent !== undefined && percentText(percent)}</s>{' '}
+                <b>{percentText(own)}</b>
+              </>
+            )}
+          </td>
+        );
+      })}
+      <td className="r num">{leftOut ? 'left out' : moneyText(row.adjusted)}</td>
+      <td className="r num">{(row.weight * 100).toFixed(1)} %</td>
+      {onChallenge && (
+        <td className="r">
+          <button
+            type="button"
+            className="quiet soft"
+            aria-label={`Challenge the sale of ${row.saleDate}`}
+            onClick={onChallenge}
+          >
+            challenge
+          </button>
+        </td>
+      )}
+    </tr>
+  );
+}
+
+/** One sale challenged: a line that should say something else, or the whole sale. */
+function Challenge({
+  pieceId,
+  row,
+  names,
+  onDone,
+}: {
+  pieceId: string;
+  row: EstimateRow;
+  names: readonly string[];
+  onDone: () => void;
+}) {
+  const queries = useQueryClient();
+  const [line, setLine] = useState(row.adjustments[0]?.name ?? WHOLE);
+  const [percent, setPercent] = useState('');
+  const [reason, setReason] = useState('');
+  const save = useMutation({
+    mutationFn: () => {
+      const number = Number(percent.trim().replace(',', '.').replace('−', '-'));
+      if (line !== WHOLE && (percent.trim() === '' || !Number.isFinite(number)))
+        throw new ApiProblem(422, 'Not a number', undefined, [
+          { pointer: '/percent', message: 'write a number such as −12.5' },
+        ]);
+      return call<WorthOfPiece>('POST', `/pieces/${pieceId}/overrides`, {
+        body: { comparable: row.id, line, percent: line === WHOLE ? null : number, reason },
+      });
+    },
+    onSuccess: () => {
+      void queries.invalidateQueries({ queryKey: ['of-piece', pieceId] });
+      onDone();
+    },
+  });
+  const problem = save.error instanceof ApiProblem ? save.error : undefined;
+  const engine = row.adjustments.find((a) => a.name === line)?.percent;
+  return (
+    <form
+      className="note"
+      noValidate
+      style={{ display: 'flex', gap: 10, flexWrap: 'wrap', alignItems: 'start', marginBottom: 10 }}
+      onSubmit={(e) => {
+        e.preventDefault();
+        save.mutate();
+      }}
+    >
+      <span style={{ paddingTop: 8 }}>
+        {row.saleDate}, {row.venue}, <span className="num">{moneyText(row.paid)}</span>
+        {row.rate && <span className="soft"> ({rateText(row)})</span>}
+      </span>
+      <TextField
+        select
+        label="Line"
+        value={line}
+        sx={{ width: 170 }}
+        onChange={(e) => setLine(e.target.value)}
+      >
+        {[...names, WHOLE].map((n) => (
+          <MenuItem key={n} value={n}>
+            {sentence(n)}
+          </MenuItem>
+        ))}
+      </TextField>
+      {line !== WHOLE && (
+        <TextField
+          label="Should be, %"
+          value={percent}
+          sx={{ width: 130 }}
+          error={!!problem?.at('/percent')}
+          helperText={
+            problem?.at('/percent') ??
+            (engine === undefined ? 'nothing so far' : `says ${percentText(engine)}`)
+          }
+          slotProps={{ htmlInput: { inputMode: 'decimal', className: 'num' } }}
+          onChange={(e) => setPercent(e.target.value)}
+        />
+      )}
+      <TextField
+        label="Your reason"
+        value={reason}
+        sx={{ width: 280 }}
+        error={!!problem?.at('/reason')}
+        helperText={
+          problem?.at('/reason') ?? (line === WHOLE ? 'it is left out of this estimate' : undefined)
+        }
+        onChange={(e) => setReason(e.target.value)}
+      />
+      <Button type="submit" variant="contained" disabled={save.isPending}>
+        Correct it
+      </Button>
+      <Button onClick={onDone}>Leave it</Button>
+      {problem && problem.errors.length === 0 && <span className="problem">{problem.message}</span>}
+    </form>
+  );
+}
+
+/** What was corrected, by whom and why; ended ones stay to be read. */
+function Corrections({
+  pieceId,
+  estimate,
+  overrides,
+  mayCorrect,
+}: {
+  pieceId: string;
+  estimate: EstimateAnswer;
+  overrides: readonly OverrideRecord[];
+  mayCorrect: boolean;
+}) {
+  const queries = useQueryClient();
+  const end = useMutation({
+    mutationFn: (id: string) => call<WorthOfPiece>('DELETE', `/pieces/${pieceId}/overrides/${id}`),
+    onSuccess: () => void queries.invalidateQueries({ queryKey: ['of-piece', pieceId] }),
+  });
+  if (overrides.length === 0) return null;
+  const saleOf = (o: OverrideRecord) => estimate.comparables.find((row) => row.id === o.comparable)?.saleDate;
+  return (
+    <details style={{ marginBottom: 8 }} open>
+      <summary className="soft">Corrections</summary>
+      <table className="grid">
+        <tbody>
+          {overrides.map((o) => (
+            <tr key={o.id} className={o.endedAt === null ? '' : 'soft'}>
+              <td className="num">{saleOf(o) ?? 'a sale no longer shown'}</td>
+              <td>{o.percent === null ? 'left out' : `${sentence(o.line)} ${percentText(o.percent)}`}</td>
+              <td>{o.reason}</td>
+              <td className="soft">
+                {o.person}, {dayText(o.at)}
+                {o.endedAt !== null && `; taken back ${dayText(o.endedAt)}`}
+              </td>
+              <td className="r">
+                {mayCorrect && o.endedAt === null && (
+                  <button type="button" className="quiet" onClick={() => end.mutate(o.id)}>
+                    Take back
+                  </button>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </details>
+  );
+}
