@@ -58,7 +58,7 @@ try {
     fair: '/fair?pattern=harbour-jack',
     shop: '/shop',
     stock: '/stock',
-    reckoning: '/reckoning',
+    'pricing-settings': '/pricing-settings',
     rates: '/rates',
     sealed: `/pieces/${pieces.items.find((p) => /sealed/i.test(p.title))?.id ?? ''}/condition`,
     // a piece that was looked at throughout

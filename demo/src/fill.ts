@@ -9,7 +9,7 @@ import { bladeSizeOf } from './world/blades.ts';
 import { drawPicture } from './world/picture.ts';
 import { variantOf } from './world/observe.ts';
 import type { Story } from './world/pieces.ts';
-import type { Chance } from '@jutbank/core/random';
+import type { Random } from '@jutbank/core/random';
 import { demoPack } from './world/reference.ts';
 
 const ORDER = ['intake', 'bench', 'condition', 'worth', 'trail', 'listing', 'listed', 'sold'] as const;
@@ -18,7 +18,7 @@ export async function fillPiece(
   client: Client,
   story: Story,
   observations: readonly Observation[],
-  luck: Chance,
+  luck: Random,
 ): Promise<void> {
   const variant = variantOf(story);
   const pattern = demoPack.patterns?.find((p) => p.id === variant.pattern);
@@ -93,7 +93,7 @@ export async function addPictures(
   client: Client,
   id: string,
   story: Story,
-  luck: Chance,
+  luck: Random,
   closeUps: readonly boolean[] = [false, true],
 ): Promise<void> {
   const variant = variantOf(story);

@@ -2,7 +2,7 @@
 import type { Page } from '@jutbank/contract/http';
 import type { LotSheet } from '@jutbank/contract/intake';
 import type { PieceSheet, PieceSlip } from '@jutbank/contract/pieces';
-import { USUAL_SETTINGS, type WorthSettings } from '@jutbank/contract/shop';
+import { USUAL_SETTINGS, type PricingSettings } from '@jutbank/contract/shop';
 import type { JobAnswer } from '@jutbank/contract/jobs';
 import type { Client } from './client.ts';
 import { appraiseForTheBooks } from './fillAppraisals.ts';
@@ -97,7 +97,7 @@ const LOTS: readonly LotStory[] = [
 ];
 
 /** How this shop reckons: three channels, tax on the margin, a third of what is left wanted. */
-export const reckoning: WorthSettings = {
+export const reckoning: PricingSettings = {
   ...USUAL_SETTINGS,
   channels: [
     ...USUAL_SETTINGS.channels,

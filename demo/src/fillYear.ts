@@ -2,7 +2,7 @@
  * The year behind the shop: pieces bought, appraised before they were put up, offered for, and most of them sold, each on
  * its day. What was paid for them in the end comes from the demo's market and not from what the shop had said.
  */
-import type { Chance } from '@jutbank/core/random';
+import type { Random } from '@jutbank/core/random';
 import type { PieceSheet } from '@jutbank/contract/pieces';
 import type { Variant } from '@jutbank/core/reference';
 import type { Client } from './client.ts';
@@ -65,7 +65,7 @@ const SEEN = [
 export async function fillYear(
   clock: Clock,
   market: DemoMarket,
-  luck: Chance,
+  luck: Random,
   appraisers: readonly Appraiser[],
   before: (daysAgo: number) => Promise<void>,
 ): Promise<void> {
@@ -87,7 +87,7 @@ export async function fillYear(
 interface World {
   readonly clock: Clock;
   readonly market: DemoMarket;
-  readonly luck: Chance;
+  readonly luck: Random;
   readonly appraiser: Appraiser;
 }
 

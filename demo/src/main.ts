@@ -9,7 +9,7 @@ import { Client } from './client.ts';
 import { Clock } from './clock.ts';
 import { DemoMarket, demoComparables, demoRates } from './world/market.ts';
 import { stories } from './world/pieces.ts';
-import { chance } from '@jutbank/core/random';
+import { random } from '@jutbank/core/random';
 import { demoPack } from './world/reference.ts';
 
 const SEED = 20260412;
@@ -80,7 +80,7 @@ class PriceLists {
 /** @param clockFile how the clock of that server is set; without it the shop has no past of its own */
 export async function fillDemo(address: string, clockFile: string | undefined): Promise<void> {
   const client = new Client(address);
-  const luck = chance(SEED);
+  const luck = random(SEED);
   const today = new Date();
   const clock = clockFile === undefined ? undefined : new Clock(clockFile, today);
   await clock?.set(YEAR);
@@ -89,7 +89,7 @@ export async function fillDemo(address: string, clockFile: string | undefined): 
   for (const person of people) await client.call('POST', '/people', { ...person, password: DEMO_PASSWORD });
   await client.call('POST', '/reference-packs', demoPack);
   await client.call('POST', '/exchange-rates', { base: 'EUR', rates: demoRates(luck, today) });
-  await client.call('PUT', '/worth-settings', reckoning, 0);
+  await client.call('PUT', '/pricing-settings', reckoning, 0);
   const market = new DemoMarket(luck);
   const [header = '', ...prices] = demoComparables(market, luck, today, COMPARABLES).split('\n');
   const lists = new PriceLists(client, header, prices.slice(0, -AUTUMN));
@@ -102,7 +102,7 @@ export async function fillDemo(address: string, clockFile: string | undefined): 
       { client: second, name: 'Sanna Merrow' },
     ];
     let quarter = Infinity;
-    await fillYear(clock, market, chance(SEED + 1), appraisers, async (daysAgo) => {
+    await fillYear(clock, market, random(SEED + 1), appraisers, async (daysAgo) => {
       if (quarter - daysAgo < QUARTER) return;
       quarter = daysAgo;
       await lists.bringUpTo(clock.day(daysAgo));

@@ -145,7 +145,7 @@ test('a lot is taken in in a run by keyboard, and its cost is spread to the cent
 
 describe('what the shop goes by', () => {
   test('a wrong figure is told beside its field and stays; a right one is worked through and kept', async () => {
-    await open('/reckoning');
+    await open('/pricing-settings');
     await browser.type('Commission', 'much');
     await browser.click('button', 'Keep');
     await browser.says('Not kept');
@@ -160,7 +160,7 @@ describe('what the shop goes by', () => {
     await browser.says('Kept.');
     const kept = await browser.fetchJson<{
       settings: { channels: { channel: { commissionPct: number } }[] };
-    }>('/api/v1/worth-settings');
+    }>('/api/v1/pricing-settings');
     expect(kept.settings.channels[0]?.channel.commissionPct).toBe(10);
   });
 

@@ -68,7 +68,7 @@ const views: [string, () => string][] = [
   ['the stock', () => '/stock'],
   ['appraising', () => `/pieces/${piece('HQ-0001')}/appraise`],
   ['how well the shop has done', () => '/track-record'],
-  ['how the shop reckons', () => '/reckoning'],
+  ['how the shop reckons', () => '/pricing-settings'],
   ['exchange rates', () => '/rates'],
   ['the shop', () => '/shop'],
 ];

@@ -6,7 +6,7 @@
  */
 import { dayOf } from '@jutbank/core/dates';
 import { compileReference, identify, withEncounters, type IdentifyAnswer } from '@jutbank/core/bench';
-import { chance } from '@jutbank/core/random';
+import { random } from '@jutbank/core/random';
 import { checkPack, emptyContents, type ReferencePack } from '@jutbank/core/reference';
 import { checksCompared } from './identify/checks.ts';
 import { drawEncounters } from './identify/encounters.ts';
@@ -65,11 +65,11 @@ for (let w = 0; w < WORLDS; w++) {
   const index = compileReference(world.contents, '1', TODAY);
   const oracle = new Oracle(world);
   const unmet = new Oracle(bySupply(world));
-  const luck = chance(FIRST_SEED + 7919 * (w + 1));
+  const luck = random(FIRST_SEED + 7919 * (w + 1));
   const indexes = [
     index,
-    withEncounters(index, drawEncounters(world, chance(FIRST_SEED + 31 * w), { own: DECIDED, sold: 0 })),
-    withEncounters(index, drawEncounters(world, chance(FIRST_SEED + 37 * w), { own: 0, sold: SOLD })),
+    withEncounters(index, drawEncounters(world, random(FIRST_SEED + 31 * w), { own: DECIDED, sold: 0 })),
+    withEncounters(index, drawEncounters(world, random(FIRST_SEED + 37 * w), { own: 0, sold: SOLD })),
   ];
   variants += world.truths.length;
   for (let p = 0; p < PIECES; p++) {

@@ -2,13 +2,13 @@
  * `npm run bench:imaging`: blades drawn with known truth, measured by the engine. Half by the two clicks on a rule,
  * straight from above; half by the four corners of a card, tilted up to ten degrees. All in uneven, noisy light.
  */
-import { chance } from '@jutbank/core/random';
+import { random } from '@jutbank/core/random';
 import { BLADE_SHAPES } from '@jutbank/core/drawing';
 import { measureDrawn, type Errors } from './imaging/measured.ts';
 
 const PICTURES = Number(process.env['PICTURES'] ?? 40);
 const SEED = 4711;
-const luck = chance(SEED);
+const luck = random(SEED);
 const print = (label: string, text: string) => process.stdout.write(`${label.padEnd(44)} ${text}\n`);
 const GROUNDS = [
   [232, 228, 219],

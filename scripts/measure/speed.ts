@@ -3,8 +3,14 @@
  * compare ratios (growth, share of a budget) rather than milliseconds across machines.
  */
 import { dayOf } from '@jutbank/core/dates';
-import { compileReference, identify, prepared, type Observation, type ReferenceIndex } from '@jutbank/core/bench';
-import { chance } from '@jutbank/core/random';
+import {
+  compileReference,
+  identify,
+  prepared,
+  type Observation,
+  type ReferenceIndex,
+} from '@jutbank/core/bench';
+import { random } from '@jutbank/core/random';
 import { emptyContents, type PackContents } from '@jutbank/core/reference';
 
 const TODAY = dayOf(2026, 11, 1);
@@ -14,7 +20,7 @@ const VALUES = 6;
 
 /** `count` variants over makers of 200 and patterns of 20, each with every feature, windows of one to thirty years. */
 function world(count: number): PackContents {
-  const { next } = chance(7);
+  const { next } = random(7);
   const whole = (n: number) => Math.floor(next() * n);
   const makers = Math.ceil(count / 200);
   return {

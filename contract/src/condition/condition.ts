@@ -136,21 +136,21 @@ export const quarantineBody = z
   });
 export const releaseBody = z.object({ endedOn: day, outcome: text(500).default('') });
 
-export interface WeighedWay {
+export interface ComparedTreatment {
   index: number;
   grades: { scale: string; grade: string }[];
   /** what such a piece would bring; null where nothing can be said */
   estimate: Money | null;
 }
-export interface WeighedOption {
+export interface PricedTreatment {
   /** null: leave it; of a sealed piece: keep it sealed */
   plan: TreatmentPlan | null;
   sealed: boolean;
   removes: number[];
   adds: Finding[];
   failure: number;
-  done: WeighedWay;
-  failed: WeighedWay | null;
+  done: ComparedTreatment;
+  failed: ComparedTreatment | null;
   expectedIndex: number;
   newDisclosures: string[];
   /** expected estimate after it, less its cost, less the estimate now; null where nothing can be said */
@@ -359,7 +359,7 @@ export const conditionRoutes = {
     access: 'read',
     summary: 'Leave it or treat it: grades and money of each way',
     params: byId,
-    answer: answers<Page<WeighedOption>>('The options, leaving it first'),
+    answer: answers<Page<PricedTreatment>>('The options, leaving it first'),
   }),
   treat: route({
     method: 'post',

@@ -11,8 +11,8 @@ export {
   type RuleVersion,
   type TreatmentBody,
   type TreatmentRecord,
-  type WeighedOption,
-  type WeighedWay,
+  type PricedTreatment,
+  type ComparedTreatment,
   conditionRoutes,
   ruleDocument,
 } from './condition.ts';

@@ -9,10 +9,10 @@ import { pieceRoutes } from '../pieces/index.ts';
 import { listingRoutes } from '../listing/index.ts';
 import { provenanceRoutes } from '../provenance/index.ts';
 import { referenceRoutes } from '../reference/index.ts';
-import { endsRoutes, moneyRoutes, stockRoutes, worthRoutes } from '../worth/index.ts';
+import { offerRoutes, channelRoutes, stockRoutes, worthRoutes } from '../worth/index.ts';
 import { fairRoutes } from '../fair/index.ts';
 import { saleRoutes } from '../sale/index.ts';
-import { settingsRoutes, shopRoutes } from '../shop/index.ts';
+import { pricingSettingsRoutes, shopRoutes } from '../shop/index.ts';
 import { jobRoutes } from '../jobs/index.ts';
 import { marketRoutes } from '../market/index.ts';
 
@@ -30,10 +30,10 @@ export const allRoutes = [
   provenanceRoutes,
   listingRoutes,
   saleRoutes,
-  moneyRoutes,
-  settingsRoutes,
+  channelRoutes,
+  pricingSettingsRoutes,
   fairRoutes,
-  endsRoutes,
+  offerRoutes,
   stockRoutes,
 ].flatMap((room) => Object.values(room) as Route[]);
 

@@ -4,10 +4,10 @@ export {
   type Care,
   USUAL_SETTINGS,
   type VersionedSettings,
-  type WorthSettings,
+  type PricingSettings,
   care,
-  settingsRoutes,
-  worthSettings,
+  pricingSettingsRoutes,
+  pricingSettings,
 } from './pricingSettings.ts';
 export {
   type Person,

@@ -1,17 +1,17 @@
 import { describe, expect, test } from '@jest/globals';
 import { fairNote } from '../fair/index.ts';
 import { saleBody } from '../sale/index.ts';
-import { USUAL_SETTINGS, worthSettings } from './pricingSettings.ts';
+import { USUAL_SETTINGS, pricingSettings } from './pricingSettings.ts';
 
 const told = (body: unknown) => {
-  const read = worthSettings.safeParse(body);
+  const read = pricingSettings.safeParse(body);
   return read.success ? [] : read.error.issues.map((i) => [`/${i.path.join('/')}`, i.message]);
 };
 
 describe('how a shop reckons', () => {
   test('what was kept before there were tax, seals and percentages has their usual values', () => {
     const { tax: _t, sealed: _s, fixed: _f, dailyRates: _d, ...older } = USUAL_SETTINGS;
-    expect(worthSettings.parse(older)).toEqual(USUAL_SETTINGS);
+    expect(pricingSettings.parse(older)).toEqual(USUAL_SETTINGS);
   });
   test('rates are not fetched unless it is said', () => {
     expect(USUAL_SETTINGS.dailyRates).toBe(false);

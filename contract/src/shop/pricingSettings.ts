@@ -13,7 +13,7 @@ export const care = z.enum(['careful', 'even', 'bold']);
 const percent = (least: number, most: number) =>
   z.number('write a number').min(least, `not below ${least} %`).max(most, `at most ${most} %`);
 
-export const worthSettings = z.object({
+export const pricingSettings = z.object({
   channels: z
     .array(z.object({ id: slug, name: required(80, 'what is this channel called?'), channel: channelSchema }))
     .min(1, 'at least one channel')
@@ -43,8 +43,8 @@ export const worthSettings = z.object({
   /** fetch the day's exchange rates by itself */
   dailyRates: z.boolean().default(false),
 });
-export type WorthSettings = z.infer<typeof worthSettings>;
-export const USUAL_SETTINGS: WorthSettings = worthSettings.parse({
+export type PricingSettings = z.infer<typeof pricingSettings>;
+export const USUAL_SETTINGS: PricingSettings = pricingSettings.parse({
   channels: [
     {
       id: 'quayside',
@@ -61,14 +61,14 @@ export const USUAL_SETTINGS: WorthSettings = worthSettings.parse({
 });
 
 export interface VersionedSettings {
-  settings: WorthSettings;
+  settings: PricingSettings;
   version: number;
 }
 
-export const settingsRoutes = {
+export const pricingSettingsRoutes = {
   settings: route({
     method: 'get',
-    path: '/worth-settings',
+    path: '/pricing-settings',
     hides: ['costs', 'margins'],
     room: 'sale',
     access: 'read',
@@ -77,11 +77,11 @@ export const settingsRoutes = {
   }),
   putSettings: route({
     method: 'put',
-    path: '/worth-settings',
+    path: '/pricing-settings',
     room: 'sale',
     access: 'appraise',
     summary: 'Change channels, tax, margins, habits of buying',
-    body: worthSettings,
+    body: pricingSettings,
     answer: answers<VersionedSettings>('The settings'),
   }),
 };

@@ -7,7 +7,7 @@ import {
   type Basis,
   type Cause,
   type Band,
-  type HouseStretch,
+  type HouseCalibration,
   type PointOfValue,
   type RangesHeld,
 } from '@jutbank/core/worth';
@@ -258,7 +258,7 @@ export interface TrackRecord {
     soldOn: string | null;
   }[];
   /** what ranges are multiplied by since these were heard; null while there are too few */
-  house: HouseStretch | null;
+  house: HouseCalibration | null;
 }
 
 export const worthRoutes = {

@@ -46,7 +46,7 @@ export const mostToPayQuestion = z
   })
   .superRefine(amountsFit);
 
-export const moneyRoutes = {
+export const channelRoutes = {
   net: route({
     method: 'post',
     path: '/offers/net',

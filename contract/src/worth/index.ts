@@ -17,9 +17,9 @@ export {
   type TrackRecord,
   worthRoutes,
 } from './appraisals.ts';
-export { moneyRoutes } from './channels.ts';
+export { channelRoutes } from './channels.ts';
 export type { OverrideRecord, WorthOfPiece } from './corrections.ts';
-export { type MoneyOfPiece, type OfferAnswer, type OfferRecord, endsRoutes } from './offers.ts';
+export { type PieceFinances, type OfferAnswer, type OfferRecord, offerRoutes } from './offers.ts';
 export {
   REVALUATION_JOB,
   type StockGrounds,

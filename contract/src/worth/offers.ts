@@ -36,7 +36,7 @@ export interface OfferRecord {
   at: string;
 }
 
-export interface MoneyOfPiece {
+export interface PieceFinances {
   channel: string;
   /** what each basis of value says, with what it assumes */
   bases: {
@@ -75,7 +75,7 @@ export interface MoneyOfPiece {
   offers: OfferRecord[];
 }
 
-export const endsRoutes = {
+export const offerRoutes = {
   money: route({
     method: 'get',
     path: '/pieces/:id/money',
@@ -84,7 +84,7 @@ export const endsRoutes = {
     access: 'read',
     summary: 'Bases of value, most to pay, ask against patience, checks by money, offers',
     params: byId,
-    answer: answers<{ money: MoneyOfPiece | null; why: string | null }>('Money at both ends'),
+    answer: answers<{ money: PieceFinances | null; why: string | null }>('Money at both ends'),
   }),
   judgeOffer: route({
     method: 'post',

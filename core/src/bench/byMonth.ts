@@ -4,7 +4,7 @@
  */
 import type { ReferenceIndex } from './compile.ts';
 import { exchangeOf, type PartWeight } from './parts.ts';
-import type { Sign } from './sign.ts';
+import type { ObservationEvidence } from './observationEvidence.ts';
 
 /** A part with dated observations among its signs. */
 interface DatedPartOf {
@@ -20,7 +20,7 @@ interface DatedPartOf {
  */
 export function byMonth(
   index: ReferenceIndex,
-  signs: readonly Sign[],
+  signs: readonly ObservationEvidence[],
   parts: readonly PartWeight[],
   alone: readonly (((row: number) => number) | undefined)[],
   donorMeans: (whole: Float64Array) => Float64Array,

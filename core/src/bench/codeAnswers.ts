@@ -3,7 +3,7 @@ import { impliedValues, readDateCode, readSerial, type FeatureReading } from '..
 import type { ReferenceIndex } from './compile.ts';
 import type { Row } from './compiled.ts';
 import type { Alert, CodeAnswer, Observation } from './observation.ts';
-import { inRun, patternNumberReadings, toldRuns, type NumberReading } from './stampSigns.ts';
+import { inRun, patternNumberReadings, toldRuns, type NumberReading } from './stampEvidence.ts';
 
 export function codeAnswers(index: ReferenceIndex, observations: readonly Observation[]): CodeAnswer[] {
   const seen = new Map<string, FeatureReading>();

@@ -6,11 +6,11 @@ import type { DatedWindow, FeatureReading } from '../reference/index.ts';
 import type { ReferenceIndex } from './compile.ts';
 import { SILENT, type Column, type Row } from './compiled.ts';
 import { overMonths, prefixOf } from './overMonths.ts';
-import { alternatives } from './sign.ts';
-import { holdOver, reliabilityOdds, scopedWindows, statementSpans, type DatedPart } from './datedSigns.ts';
+import { alternatives } from './observationEvidence.ts';
+import { holdOver, reliabilityOdds, scopedWindows, statementSpans, type DatedPart } from './datedEvidence.ts';
 
 /** Shares below this are no custom of that month: nothing is known of it. */
-const HARDLY = 0.05;
+const MIN_SHARE = 0.05;
 
 interface Scope {
   /** per value: how much of the month's custom is its own; NaN where no value holds the month */
@@ -108,7 +108,7 @@ function scopeOfWindows(
     weights.set(value, own);
   }
   const others = Math.max(1, alternatives(column) - byValue.size);
-  const isCustom = (i: number) => (together[i] ?? 0) > HARDLY;
+  const isCustom = (i: number) => (together[i] ?? 0) > MIN_SHARE;
   return {
     shares: new Map(
       [...weights].map(([value, own]) => [

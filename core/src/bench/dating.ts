@@ -13,7 +13,7 @@ import {
   type Span,
 } from '../dates/index.ts';
 import { otherArrangements, readDateCode, type DatedWindow } from '../reference/index.ts';
-import { scopedWindows, statementSpans } from './datedSigns.ts';
+import { scopedWindows, statementSpans } from './datedEvidence.ts';
 import type { ReferenceIndex } from './compile.ts';
 import type { DayHulls, Row } from './compiled.ts';
 import { changedBy, tellsHistory, type PieceHistory } from './history.ts';
@@ -30,7 +30,7 @@ import type {
   Subject,
 } from './observation.ts';
 import { DEFAULT_SWAP, STAMP_SWAP, type BenchSettings } from './settings.ts';
-import { TANG } from './sign.ts';
+import { TANG } from './observationEvidence.ts';
 
 const ALWAYS: readonly Span[] = [{ from: OPEN_START, to: OPEN_END }];
 

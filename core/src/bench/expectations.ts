@@ -7,10 +7,10 @@ import type { ReferenceIndex } from './compile.ts';
 import { NOT_APPLICABLE, type Column, type Row } from './compiled.ts';
 import { cellsOf, measureCellsOf } from './cells.ts';
 import { customsSpoken } from './customs.ts';
-import { judged, markFactor, standsAt, windowHold } from './datedSigns.ts';
+import { judged, markFactor, standsAt, windowHold } from './datedEvidence.ts';
 import { meanOver, overMonths, prefixOf } from './overMonths.ts';
 import { BENCH_SETTINGS, DEFAULT_SWAP, type BenchSettings } from './settings.ts';
-import { alternatives, backgroundShare } from './sign.ts';
+import { alternatives, backgroundShare } from './observationEvidence.ts';
 
 /** The chance of each outcome, with its entropy in bits. */
 export interface Expected {

@@ -4,7 +4,7 @@ import type { ReferenceIndex } from './compile.ts';
 import type { Row } from './compiled.ts';
 import { codeAnswers, serialAlerts } from './codeAnswers.ts';
 import { dateByOverlap, type DatingContext, type Form } from './dating.ts';
-import { evidenceFor, exchangedParts } from './evidence.ts';
+import { evidenceTable, exchangedParts } from './evidenceTable.ts';
 import { subjectKey } from './checkObservations.ts';
 import { historyEvents, pieceHistory, tellsHistory } from './history.ts';
 import { checkOutcomes, nextChecks, type CheckOutcomes } from './nextChecks.ts';
@@ -17,12 +17,12 @@ import type {
   Observation,
 } from './observation.ts';
 import { posteriorOf, productOf, type Posterior } from './posterior.ts';
-import { putTogether } from './putTogether.ts';
+import { findMarriage } from './marriage.ts';
 import { BENCH_SETTINGS, type BenchSettings } from './settings.ts';
-import type { Sign } from './sign.ts';
-import { signsOf } from './signs.ts';
+import type { ObservationEvidence } from './observationEvidence.ts';
+import { evidenceOf } from './evidenceOf.ts';
 import { attributionOf, cautioned } from './tier.ts';
-import { standsAt } from './datedSigns.ts';
+import { standsAt } from './datedEvidence.ts';
 
 const DEFAULT_LIMIT = 10;
 /** Candidates whose months make up the yearly probability. */
@@ -39,7 +39,7 @@ export function identify(
   settings: BenchSettings = BENCH_SETTINGS,
 ): IdentifyAnswer {
   const observations = [...question.observations].sort((a, b) => (inOrder(a) < inOrder(b) ? -1 : 1));
-  const signs = signsOf(index, observations, settings);
+  const signs = evidenceOf(index, observations, settings);
   const history = pieceHistory(index, observations);
   const posterior = posteriorOf(
     index,
@@ -50,14 +50,14 @@ export function identify(
     history,
   );
   const { ranked } = posterior;
-  const together = putTogether(index, posterior, settings);
+  const together = findMarriage(index, posterior, settings);
   const form = formOf(index, question, posterior);
   const context = datingContext(index, question, posterior, form);
   const dated = dateByOverlap(index, observations, history, context, settings);
   const years = yearsOf(index, signs, posterior, form?.decided ? [form.row] : ranked);
   const dating = { ...dated, years, made: headlined(dated.made, years) };
   const listed = ranked.slice(0, question.limit ?? DEFAULT_LIMIT);
-  const evidence = evidenceFor(index, signs, posterior, listed);
+  const evidence = evidenceTable(index, signs, posterior, listed);
   const candidates = listed.map((row, i) => ({
     variant: row.variant.id,
     pattern: row.pattern.id,
@@ -161,7 +161,7 @@ export function checksOf(
   const observations = [...question.observations].sort((a, b) => (inOrder(a) < inOrder(b) ? -1 : 1));
   const posterior = posteriorOf(
     index,
-    signsOf(index, observations, settings),
+    evidenceOf(index, observations, settings),
     question.within,
     question.found ?? 'unknown',
     settings,
@@ -233,7 +233,7 @@ function settled(rows: Int32Array, posterior: Posterior, of: Int32Array): number
 /** Yearly probability of making: P(t | what was seen), mixed over the leading candidates. */
 function yearsOf(
   index: ReferenceIndex,
-  signs: readonly Sign[],
+  signs: readonly ObservationEvidence[],
   posterior: Posterior,
   ranked: readonly Row[],
 ) {

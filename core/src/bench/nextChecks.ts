@@ -243,7 +243,7 @@ function shapeOf(
 }
 
 /** As good as impossible, of what an even choice would be. */
-const HARDLY = 0.02;
+const MIN_SHARE = 0.02;
 
 function markTable(weighed: readonly Weighed[], expectations: Expectations): Expected[] {
   const { index } = expectations;
@@ -259,7 +259,7 @@ function markTable(weighed: readonly Weighed[], expectations: Expectations): Exp
     const chances = expectations.marks(row);
     let found = alike.get(chances);
     if (!found) {
-      const out = new Float64Array(width).fill(HARDLY / width);
+      const out = new Float64Array(width).fill(MIN_SHARE / width);
       for (const [mark, chance] of chances) {
         const x = at.get(mark);
         if (x !== undefined) out[x] = chance;

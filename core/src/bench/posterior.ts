@@ -10,7 +10,7 @@ import { overMonths, prefixOf } from './overMonths.ts';
 import type { PartWeight } from './parts.ts';
 import type { FoundPlace, Within } from './observation.ts';
 import type { BenchSettings } from './settings.ts';
-import type { Sign } from './sign.ts';
+import type { ObservationEvidence } from './observationEvidence.ts';
 import { NEGLIGIBLE_LOG, unlistedLogLikelihood } from './unlisted.ts';
 
 /** The innermost loop of a question: every row takes what the table says of its cell. */
@@ -105,7 +105,7 @@ export function rowsWithin(index: ReferenceIndex, within: Within | null | undefi
 
 export function posteriorOf(
   index: ReferenceIndex,
-  signs: readonly Sign[],
+  signs: readonly ObservationEvidence[],
   within: Within | null | undefined,
   found: FoundPlace,
   settings: BenchSettings,
@@ -245,7 +245,7 @@ function priorOf(
 
 function partsOf(
   index: ReferenceIndex,
-  signs: readonly Sign[],
+  signs: readonly ObservationEvidence[],
   history: PieceHistory,
   settings: BenchSettings,
 ): PartWeight[] {
@@ -303,7 +303,10 @@ function donorMeans(index: ReferenceIndex, whole: Float64Array, settings: BenchS
   });
 }
 
-function aloneByDate(index: ReferenceIndex, sign: Sign): ((row: number) => number) | undefined {
+function aloneByDate(
+  index: ReferenceIndex,
+  sign: ObservationEvidence,
+): ((row: number) => number) | undefined {
   const dated = sign.dated;
   if (!dated) return undefined;
   const prefixes: Float64Array[] = [];
@@ -320,7 +323,11 @@ function aloneByDate(index: ReferenceIndex, sign: Sign): ((row: number) => numbe
 }
 
 /** Σ_t P(t|v)·ΠP(o|t): rows that fall under the same factors share one table of prefix sums. */
-function dateWeights(index: ReferenceIndex, signs: readonly Sign[], left: Int32Array): Float64Array {
+function dateWeights(
+  index: ReferenceIndex,
+  signs: readonly ObservationEvidence[],
+  left: Int32Array,
+): Float64Array {
   const weights = new Float64Array(index.rows.length).fill(1);
   const dated = signs.flatMap((sign) => (sign.dated ? [sign.dated] : []));
   if (dated.length === 0) return weights;

@@ -2,17 +2,17 @@
 import { edtfInWords } from '../dates/index.ts';
 import type { ReferenceIndex } from './compile.ts';
 import type { Row } from './compiled.ts';
-import { exchangedParts } from './evidence.ts';
+import { exchangedParts } from './evidenceTable.ts';
 import type { Alert, Attribution, Dating, IdentifyAnswer, PutTogetherAnswer, Tier } from './observation.ts';
 import type { Posterior } from './posterior.ts';
 import type { BenchSettings } from './settings.ts';
-import type { Sign } from './sign.ts';
+import type { ObservationEvidence } from './observationEvidence.ts';
 
 const percent = (p: number) => `${(100 * p).toFixed(p > 0.995 || p < 0.01 ? 1 : 0)} in 100`;
 
 export function attributionOf(
   index: ReferenceIndex,
-  signs: readonly Sign[],
+  signs: readonly ObservationEvidence[],
   posterior: Posterior,
   dating: Pick<Dating, 'conflicts' | 'made'>,
   together: PutTogetherAnswer | undefined,
@@ -113,12 +113,12 @@ function areTwins(index: ReferenceIndex, a: Row, b: Row): boolean {
  */
 function provingSigns(
   index: ReferenceIndex,
-  signs: readonly Sign[],
+  signs: readonly ObservationEvidence[],
   best: Row,
   inPlay: readonly Row[],
 ): string | undefined {
   const stamps = signs.filter((sign) => !('feature' in sign.subject) && sign.verdict(best) === 'agrees');
-  const proves = (some: readonly Sign[]) =>
+  const proves = (some: readonly ObservationEvidence[]) =>
     inPlay.every((row) => row === best || some.some((sign) => sign.verdict(row) === 'disagrees')) &&
     index.rows.every(
       (row) => row === best || copies(row, best) || some.some((sign) => sign.verdict(row) !== 'agrees'),
@@ -134,7 +134,7 @@ function provingSigns(
 /** An imitation of a variant shows its stamps; it is told apart by its tells, not by them. */
 const copies = (row: Row, original: Row) => row.imitation && row.judgedAs === original.index;
 
-function inWords(index: ReferenceIndex, { subject, observed }: Sign): string {
+function inWords(index: ReferenceIndex, { subject, observed }: ObservationEvidence): string {
   if ('mark' in subject) return `The stamp “${index.marks.get(subject.mark)?.lines.join(' / ')}”`;
   const code = 'code' in subject ? index.codes.get(subject.code) : undefined;
   return `${code?.title ?? 'The number'} ${observed}`;

@@ -2,7 +2,7 @@
 import type { ReferenceIndex } from './compile.ts';
 import { exchangeOf, type PartWeight } from './parts.ts';
 import type { BenchSettings } from './settings.ts';
-import type { Sign } from './sign.ts';
+import type { ObservationEvidence } from './observationEvidence.ts';
 
 /**
  * Three ways to be in no reference (docs/engines.md, "Unlisted"), each as rare as what it resembles: a relative of a
@@ -14,7 +14,7 @@ import type { Sign } from './sign.ts';
  */
 export function unlistedLogLikelihood(
   index: ReferenceIndex,
-  signs: readonly Sign[],
+  signs: readonly ObservationEvidence[],
   parts: readonly PartWeight[],
   start: Float64Array,
   left: Int32Array,

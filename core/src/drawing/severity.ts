@@ -1,5 +1,5 @@
 /** Small drawings of how bad a defect is, to hold the piece against: the same every time. */
-import { chance } from '../random/index.ts';
+import { random } from '../random/index.ts';
 import { lookOf, SEVERITIES, type Defect, type Severity } from '../condition/index.ts';
 
 export const SEVERITY_BOX = { width: 56, height: 30 } as const;
@@ -19,7 +19,7 @@ export function drawSeverity(defect: Defect, severity: Severity): SeverityDrawin
   const { width: w, height: h } = SEVERITY_BOX;
   const rank = SEVERITIES.indexOf(severity);
   const reach = REACH[rank] ?? 0.5;
-  const { next } = chance(17 + rank);
+  const { next } = random(17 + rank);
   const at = (low: number, high: number) => (low + (high - low) * next()).toFixed(1);
   const plate = `M2 4H${w - 2}V${h - 4}H2Z`;
   const times = <T>(n: number, make: (i: number) => T) => Array.from({ length: n }, (_, i) => make(i));

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { chance } from '../random/index.ts';
+import { random } from '../random/index.ts';
 import { money } from '../money/index.ts';
 import { amendMarket } from './amend.ts';
 import { estimateWorth } from './estimate.ts';
@@ -24,7 +24,7 @@ const reference: MarketReference = {
   ),
 };
 const rateOn = () => 1;
-const luck = chance(3);
+const luck = random(3);
 const sale = (i: number, variant: string, more: Partial<Comparable> = {}): Comparable => ({
   id: `s${i}`,
   day: TODAY - (i % 900),

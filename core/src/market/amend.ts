@@ -5,8 +5,8 @@
  */
 import type { Comparable, MarketReference, RateOn } from './comparable.ts';
 import { Columns, describeSale, type Sparse } from './columns.ts';
-import { crowding, crowdKey, doubtOf, paidInBase, UNASKED, withoutPostage } from './fit.ts';
-import type { Asked, ExcludedSale, FittedMarket } from './fitted.ts';
+import { askingVarianceInflation, askingKey, doubtOf, paidInBase, UNASKED, withoutPostage } from './fit.ts';
+import type { AskingCount, ExcludedSale, FittedMarket } from './fitted.ts';
 import { Market } from './market.ts';
 import { noiseLevels, scaleAt, soundness } from './noise.ts';
 import { VALUE_SETTINGS, type ValueSettings } from './settings.ts';
@@ -67,8 +67,8 @@ export function amendMarket(
     if (!row) continue;
     work.put(row.x, Math.log(row.converted), () => -row.weight);
     if (sale.priceKind === 'asking') {
-      const group = asked[crowdKey(sale)] ?? UNASKED;
-      asked[crowdKey(sale)] = { ...group, count: Math.max(0, group.count - 1) };
+      const group = asked[askingKey(sale)] ?? UNASKED;
+      asked[askingKey(sale)] = { ...group, count: Math.max(0, group.count - 1) };
     }
     count(sale, row.x.variant, -1);
   }
@@ -77,7 +77,7 @@ export function amendMarket(
   const arrivals = incoming.map(({ sale, paid, x }) => {
     const levels = noiseLevels({ ...sale, premiumTold: sale.buyerPremiumPct !== undefined }, reference);
     const s2 = scaleAt(fitted.noise, levels) ** 2 + x.beyondVariance;
-    const crowd = crowding(sale, asked, fitted.noise, settings);
+    const crowd = askingVarianceInflation(sale, asked, fitted.noise, settings);
     const weight = (off: number) => {
       const r2 = off ** 2;
       return (soundness(r2, s2, fitted.noise, at0, settings) * (nu + 1)) / (nu + r2 / s2) / (s2 * crowd);
@@ -101,14 +101,14 @@ export function amendMarket(
 
 /** Asking prices that came in, with those there were: how many, and whether they stand far off together. */
 function opinionsWith(
-  asked: Record<string, Asked>,
+  asked: Record<string, AskingCount>,
   incoming: readonly { readonly sale: Comparable }[],
   before: Market,
 ): void {
   const groups = new Map<string, { off: number; s2: number; counted: number; n: number }>();
   for (const { sale } of incoming) {
     if (sale.priceKind !== 'asking') continue;
-    const key = crowdKey(sale);
+    const key = askingKey(sale);
     const group = groups.get(key) ?? { off: 0, s2: 0, counted: 0, n: 0 };
     groups.set(key, group);
     group.n++;

@@ -5,7 +5,7 @@
 import { Matrix, solve } from 'ml-matrix';
 import type { FittedMarket } from './fitted.ts';
 import type { Rows } from './normal.ts';
-import { covarianceOf, folded, spreadOut, varianceOf } from './predict.ts';
+import { covarianceOf, reducedTo, timesCovariance, varianceOf } from './predict.ts';
 import { halfWidth } from './interval.ts';
 import { soundness } from './noise.ts';
 import { studentDensityAt0 } from './studentT.ts';
@@ -25,7 +25,7 @@ const OF_ONE = 40;
  * @param sold rows that may be asked for: asking prices and offers are not what is predicted
  * @param venueOf the coefficient of each row's own venue, −1 for none
  */
-export function stretchOf(
+export function calibrationFactors(
   market: FittedMarket,
   rows: Rows,
   y: Float64Array,
@@ -69,9 +69,9 @@ export function stretchOf(
       const kept = 1 - g * (weight[first] ?? 0);
       return { beside: ((y[first] ?? 0) - fittedAt(first)) / kept, variance: g / kept };
     }
-    const z = block.map((i) => folded(market, touched(i)));
+    const z = block.map((i) => reducedTo(market, touched(i)));
     const g = z.map((a) => {
-      const s = spreadOut(market, a);
+      const s = timesCovariance(market, a);
       return z.map((b) => covarianceOf(s, a, b));
     });
     // r₋ = (I − GW)⁻¹ r and G₋ = (I − GW)⁻¹ G, for the rows that are left out

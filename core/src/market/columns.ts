@@ -36,7 +36,7 @@ export interface Column {
   readonly spread?: Spread;
 }
 /** Neighbouring columns that walk: each differs from the one before by a step. */
-export interface Walk {
+export interface RandomWalk {
   readonly start: number;
   readonly count: number;
   readonly kind: 'tide' | 'maker tide' | 'ask tide';
@@ -44,7 +44,7 @@ export interface Walk {
 /** Everything a second copy of the server needs to describe a price in the same columns: plain data. */
 export interface ColumnPlan {
   readonly columns: readonly Column[];
-  readonly walks: readonly Walk[];
+  readonly walks: readonly RandomWalk[];
   readonly variants: readonly string[];
   /** number of the first half-year */
   readonly firstKnot: number;
@@ -86,7 +86,7 @@ export class Columns {
   readonly #columns: Column[] = [];
   readonly #families = new Map<string, Map<string, number>>();
   readonly #variants = new Map<string, number>();
-  readonly #walks: Walk[] = [];
+  readonly #walks: RandomWalk[] = [];
   #growing = true;
 
   private constructor(
@@ -175,7 +175,7 @@ export class Columns {
     return this.#columns.length - 1;
   }
 
-  #walk(family: string, of: string, kind: Walk['kind']): void {
+  #walk(family: string, of: string, kind: RandomWalk['kind']): void {
     this.#walks.push({ start: this.#columns.length, count: this.knots, kind });
     for (let k = 0; k < this.knots; k++)
       this.#add({

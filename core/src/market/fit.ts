@@ -4,12 +4,20 @@
  * scatters and what postage costs. The outcome is plain data: it can be stored, and sent from thread to thread.
  */
 import type { Comparable, MarketReference, RateOn } from './comparable.ts';
-import { stretchOf } from './calibrate.ts';
-import type { Asked, ExcludedSale, FittedMarket, Suspect } from './fitted.ts';
+import { calibrationFactors } from './calibrate.ts';
+import type { AskingCount, ExcludedSale, FittedMarket, Suspect } from './fitted.ts';
 import { Columns, describeSale, type ColumnPlan, type Sparse } from './columns.ts';
 import { freshNoise, NOISE_GROUPS, nextNoise, noiseLevels, scaleAt, soundness, type Noise } from './noise.ts';
-import { rowsOf, solve, stepSd, type Demand, type Deviations, type Rows, type Solution } from './normal.ts';
-import { covarianceOf, folded, spreadOut, variancesOf, type Touched } from './predict.ts';
+import {
+  rowsOf,
+  solve,
+  stepSd,
+  type PseudoObservation,
+  type Deviations,
+  type Rows,
+  type Solution,
+} from './normal.ts';
+import { covarianceOf, reducedTo, timesCovariance, variancesOf, type Touched } from './predict.ts';
 import { VALUE_ENGINE_VERSION, VALUE_SETTINGS, type ValueSettings } from './settings.ts';
 import { studentDensityAt0 } from './studentT.ts';
 import { inverse } from './symmetric.ts';
@@ -45,7 +53,7 @@ const LEAST_LEFT = 0.2;
 export const withoutPostage = (paid: number, included: boolean, postage: number): number =>
   included ? Math.max(LEAST_LEFT * paid, paid - postage) : paid;
 
-export const crowdKey = (s: Pick<Comparable, 'variant' | 'pattern'>): string =>
+export const askingKey = (s: Pick<Comparable, 'variant' | 'pattern'>): string =>
   s.variant === undefined ? `pattern ${s.pattern}` : `variant ${s.variant}`;
 
 /**
@@ -53,17 +61,17 @@ export const crowdKey = (s: Pick<Comparable, 'variant' | 'pattern'>): string =>
  * stand farther from what is known than one opinion does, they count less again: an opinion has heavy tails of its own.
  * And the more sales of the same there are, the less is news in what is asked after them.
  */
-export const crowding = (
+export const askingVarianceInflation = (
   sale: Comparable,
-  asked: Readonly<Record<string, Asked>>,
+  asked: Readonly<Record<string, AskingCount>>,
   { common }: Pick<Noise, 'common'>,
   { askingFade }: Pick<ValueSettings, 'askingFade'>,
 ): number => {
   if (sale.priceKind !== 'asking') return 1;
-  const { count, sold, doubt } = asked[crowdKey(sale)] ?? UNASKED;
+  const { count, sold, doubt } = asked[askingKey(sale)] ?? UNASKED;
   return doubt * (1 + common * (count - 1)) * (1 + sold / askingFade);
 };
-export const UNASKED: Asked = { count: 1, sold: 0, doubt: 1 };
+export const UNASKED: AskingCount = { count: 1, sold: 0, doubt: 1 };
 
 /** Degrees of freedom of what the asking prices of one variant have in common. */
 const OPINION_DF = 3;
@@ -173,14 +181,14 @@ class Fitting {
   readonly weight: Float64Array;
   readonly levels: Uint8Array;
   readonly crowd: Float64Array;
-  readonly asked: Record<string, Asked> = {};
+  readonly asked: Record<string, AskingCount> = {};
   readonly opinions = new Map<string, number[]>();
   /** share of each price's variance that is left to its residual */
   readonly left: Float64Array;
   noise: Noise;
   sd: Deviations;
   postage: number;
-  demands: Demand[] = [];
+  demands: PseudoObservation[] = [];
   solution!: Solution;
   covariance!: Float64Array;
 
@@ -210,7 +218,7 @@ class Fitting {
     this.levels = new Uint8Array(sales.length * NOISE_GROUPS.length);
     sales.forEach((sale, i) => {
       if (sale.priceKind === 'asking') {
-        const key = crowdKey(sale);
+        const key = askingKey(sale);
         const list = this.opinions.get(key);
         if (list) list.push(i);
         else this.opinions.set(key, [i]);
@@ -223,11 +231,13 @@ class Fitting {
       );
     });
     for (const sale of sales) {
-      const asked = this.asked[crowdKey(sale)];
+      const asked = this.asked[askingKey(sale)];
       if (asked && sale.variant !== undefined && sale.priceKind === 'sold')
-        this.asked[crowdKey(sale)] = { ...asked, sold: asked.sold + 1 };
+        this.asked[askingKey(sale)] = { ...asked, sold: asked.sold + 1 };
     }
-    this.crowd = Float64Array.from(sales, (sale) => crowding(sale, this.asked, this.noise, settings));
+    this.crowd = Float64Array.from(sales, (sale) =>
+      askingVarianceInflation(sale, this.asked, this.noise, settings),
+    );
     this.weight = Float64Array.from(sales, (_, i) => 1 / (this.#variance(i) * (this.crowd[i] ?? 1)));
   }
 
@@ -301,7 +311,16 @@ class Fitting {
     );
     return {
       ...fitted,
-      stretch: stretchOf(fitted, this.rows, this.y, this.weight, scales, sold, venueOf, this.settings),
+      stretch: calibrationFactors(
+        fitted,
+        this.rows,
+        this.y,
+        this.weight,
+        scales,
+        sold,
+        venueOf,
+        this.settings,
+      ),
     };
   }
 
@@ -396,7 +415,8 @@ class Fitting {
       this.asked[key] = { ...UNASKED, ...this.asked[key], count: list.length, doubt };
     }
     this.sales.forEach((sale, i) => {
-      if (sale.priceKind === 'asking') this.crowd[i] = crowding(sale, this.asked, noise, this.settings);
+      if (sale.priceKind === 'asking')
+        this.crowd[i] = askingVarianceInflation(sale, this.asked, noise, this.settings);
     });
   }
 
@@ -436,14 +456,14 @@ class Fitting {
     const every = Math.max(1, several.length / MOST_HEARD);
     for (let at = 0; at < several.length; at += every) {
       const list = several[Math.floor(at)] ?? [];
-      const z = list.map((i) => folded(covered, touchedBy(this.rows, i)));
+      const z = list.map((i) => reducedTo(covered, touchedBy(this.rows, i)));
       const s = list.map((i) => Math.sqrt(this.#variance(i)));
       const off = list.map((i, a) => {
         const r = (residuals[i] ?? 0) / (s[a] ?? 1);
         const q = soundness((residuals[i] ?? 0) ** 2, this.#variance(i), this.noise, at0, this.settings);
         return { r: r * Math.sqrt((q * (df + 1)) / (df + r * r)), q };
       });
-      const spread = z.map((x) => spreadOut(covered, x));
+      const spread = z.map((x) => timesCovariance(covered, x));
       let pairs = 0;
       let weight = 0;
       for (let a = 0; a < list.length; a++)
@@ -464,7 +484,7 @@ class Fitting {
     const common = (sum + hold * this.settings.askingCrowd) / (count + hold);
     this.noise = { ...this.noise, common: Math.min(0.95, Math.max(0.02, common)) };
     this.sales.forEach((sale, i) => {
-      this.crowd[i] = crowding(sale, this.asked, this.noise, this.settings);
+      this.crowd[i] = askingVarianceInflation(sale, this.asked, this.noise, this.settings);
     });
   }
 
@@ -573,13 +593,17 @@ class Fitting {
 /** A firm demand, against which a few hundred prices say little. */
 const FIRM = 1e6;
 
-function fallingStretches(plan: ColumnPlan, theta: Float64Array, settings: ValueSettings): Demand[] {
+function fallingStretches(
+  plan: ColumnPlan,
+  theta: Float64Array,
+  settings: ValueSettings,
+): PseudoObservation[] {
   const at = new Map(plan.columns.map((c, j) => [`${c.family} ${c.name}`, j]));
   const base = at.get('condition ');
   if (base === undefined) return [];
   const kinds = plan.columns.flatMap((c, j) => (c.family === 'condition of' ? [j] : []));
   const bends = settings.conditionKnots.map((knot) => at.get(`condition from ${knot}`));
-  const demands: Demand[] = [];
+  const demands: PseudoObservation[] = [];
   for (const kind of kinds.length === 0 ? [undefined] : kinds)
     for (let stretch = 0; stretch <= bends.length; stretch++) {
       const columns = [base, kind, ...bends.slice(0, stretch)].filter((j) => j !== undefined);

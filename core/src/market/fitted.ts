@@ -27,7 +27,7 @@ export interface FittedMarket {
   /** how many prices of its own each variant of the plan has, asking prices and offers left out */
   readonly ownSales: Int32Array;
   /** asking prices by variant, or by pattern where the variant is not told: repeated opinions */
-  readonly asked: Readonly<Record<string, Asked>>;
+  readonly asked: Readonly<Record<string, AskingCount>>;
   /** by how much the interval is stretched, by own sales: none, 1–3, 4–15, more */
   readonly stretch: readonly number[];
   readonly prices: number;
@@ -38,7 +38,7 @@ export interface FittedMarket {
   readonly suspects: readonly Suspect[];
 }
 
-export interface Asked {
+export interface AskingCount {
   readonly count: number;
   /** sales of the same variant, which those who ask have seen too */
   readonly sold: number;

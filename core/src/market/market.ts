@@ -1,7 +1,7 @@
 /** A fitted market made ready to be asked: its columns found again, prices brought to its base. */
 import type { Comparable, MarketReference, RateOn } from './comparable.ts';
 import { Columns, describeSale, type Described, type Sparse } from './columns.ts';
-import { crowding, paidInBase, withoutPostage } from './fit.ts';
+import { askingVarianceInflation, paidInBase, withoutPostage } from './fit.ts';
 import type { FittedMarket } from './fitted.ts';
 import { noiseLevels, scaleAt, soundness } from './noise.ts';
 import { VALUE_SETTINGS, type ValueSettings } from './settings.ts';
@@ -69,7 +69,7 @@ export class Market {
     const residual = Math.log(converted) - this.withoutVariant(x) - effect;
     const r2 = residual ** 2;
     const s2 = this.scale(described, sale) ** 2;
-    const crowd = crowding(sale, fitted.asked, fitted.noise, settings);
+    const crowd = askingVarianceInflation(sale, fitted.asked, fitted.noise, settings);
     const nu = fitted.noise.df;
     const sound = soundness(r2, s2, fitted.noise, studentDensityAt0(nu), settings);
     const stated = paid / (1 + (sale.buyerPremiumPct ?? 0) / 100);

@@ -1,13 +1,13 @@
 /** The two markets and how prices moved, on a small market whose truth is known. */
 import { describe, expect, test } from '@jest/globals';
-import { chance } from '../random/index.ts';
+import { random } from '../random/index.ts';
 import { money } from '../money/index.ts';
 import { estimateWorth } from './estimate.ts';
 import { evidenceIn } from './evidence.ts';
 import { fitMarket } from './fit.ts';
 import { inTwoMarkets, marketOf } from './twoMarkets.ts';
 import { Market } from './market.ts';
-import { tidesOf, trendOfPattern } from './trends.ts';
+import { trendsOfMarket, trendOfPattern } from './trends.ts';
 import type { Comparable, MarketReference } from './comparable.ts';
 
 const TODAY = 20_700;
@@ -25,7 +25,7 @@ const reference: MarketReference = {
     ]),
   ),
 };
-const luck = chance(11);
+const luck = random(11);
 const sale = (i: number, log: number, more: Partial<Comparable> = {}): Comparable => ({
   id: `s${i}`,
   day: TODAY - (i % 720),
@@ -135,7 +135,7 @@ describe('how prices moved', () => {
   ];
 
   test('a rising market is said to rise, with a range around it', () => {
-    const [whole, ...makers] = tidesOf(market, sold, TODAY);
+    const [whole, ...makers] = trendsOfMarket(market, sold, TODAY);
     expect(whole?.of).toBe('market');
     expect(whole?.percent).toBeGreaterThan(3);
     expect(whole?.low).toBeLessThan(whole?.percent ?? 0);
@@ -143,12 +143,12 @@ describe('how prices moved', () => {
     expect(makers.map((m) => m.id).sort()).toEqual(['bh', 'tw']);
   });
   test('a maker or market of which too few were sold is not spoken of', () => {
-    expect(tidesOf(market, [{ pattern: 'jack', now: 11, before: 60 }], TODAY)).toEqual([]);
+    expect(trendsOfMarket(market, [{ pattern: 'jack', now: 11, before: 60 }], TODAY)).toEqual([]);
   });
   test('of two patterns of one maker the one that rose is said to have risen more than its maker, the other less', () => {
     const jack = trendOfPattern(market, 'jack', jacks, TODAY);
     const plough = trendOfPattern(market, 'plough', ploughs, TODAY);
-    const maker = tidesOf(market, sold, TODAY).find((t) => t.id === 'bh');
+    const maker = trendsOfMarket(market, sold, TODAY).find((t) => t.id === 'bh');
     expect(jack?.percent).toBeGreaterThan((maker?.percent ?? Infinity) + 1);
     expect(plough?.percent).toBeLessThan((maker?.percent ?? -Infinity) - 1);
     expect(jack?.sales.reduce((a, b) => a + b, 0)).toBeGreaterThan(100);

@@ -2,7 +2,7 @@
  * The normal equations (XᵀWX + Λ)θ = XᵀWy + Λm, with one coefficient of every price – its variant – eliminated first:
  * variants meet no other variant, so their block is diagonal and the rest is small whatever the number of variants.
  */
-import type { Column, ColumnPlan, Sparse, Walk } from './columns.ts';
+import type { Column, ColumnPlan, Sparse, RandomWalk } from './columns.ts';
 import { factorise, substitute } from './symmetric.ts';
 
 /** Prices in columns, one after the other, as flat lists. */
@@ -62,7 +62,7 @@ export function rowsOf(described: readonly Sparse[], variants: number): Rows {
 }
 
 /** A demand that holds the curve: a price that was never paid. */
-export interface Demand {
+export interface PseudoObservation {
   readonly columns: readonly number[];
   readonly values: readonly number[];
   readonly target: number;
@@ -81,7 +81,7 @@ export interface Deviations {
   readonly askTideStep: number;
 }
 
-export const stepSd = (kind: Walk['kind'], sd: Deviations): number =>
+export const stepSd = (kind: RandomWalk['kind'], sd: Deviations): number =>
   kind === 'tide' ? sd.tideStep : kind === 'ask tide' ? sd.askTideStep : sd.makerTideStep;
 
 export const priorSd = (column: Column, sd: Deviations): number =>
@@ -106,7 +106,7 @@ export function solve(
   weight: Float64Array,
   plan: ColumnPlan,
   sd: Deviations,
-  demands: readonly Demand[],
+  demands: readonly PseudoObservation[],
 ): Solution {
   const p = plan.columns.length;
   const variants = plan.variants.length;

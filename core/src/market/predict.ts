@@ -13,7 +13,7 @@ export interface Touched {
 }
 
 /** What a price touches, its variant folded into the columns: z = x − c/d, of which zᵀSz + 1/d is the variance. */
-export interface Folded {
+export interface ReducedRow {
   readonly columns: readonly number[];
   readonly values: readonly number[];
   readonly variant: number;
@@ -21,7 +21,7 @@ export interface Folded {
   readonly own: number;
 }
 
-export function folded(market: Covered, x: Touched): Folded {
+export function reducedTo(market: Covered, x: Touched): ReducedRow {
   const z = new Map<number, number>();
   for (let n = 0; n < x.columns.length; n++) {
     const j = x.columns[n] ?? 0;
@@ -41,7 +41,7 @@ export function folded(market: Covered, x: Touched): Folded {
 }
 
 /** zᵀS for all columns. */
-export function spreadOut(market: Covered, z: Folded): Float64Array {
+export function timesCovariance(market: Covered, z: ReducedRow): Float64Array {
   const p = market.plan.columns.length;
   const out = new Float64Array(p);
   z.columns.forEach((j, n) => {
@@ -53,7 +53,7 @@ export function spreadOut(market: Covered, z: Folded): Float64Array {
 }
 
 /** Covariance of what is said of two prices; `s` is the first, spread out. */
-export function covarianceOf(s: Float64Array, a: Folded, b: Folded): number {
+export function covarianceOf(s: Float64Array, a: ReducedRow, b: ReducedRow): number {
   let sum = a.variant >= 0 && a.variant === b.variant ? a.own : 0;
   b.columns.forEach((k, n) => {
     sum += (s[k] ?? 0) * (b.values[n] ?? 0);
@@ -63,7 +63,7 @@ export function covarianceOf(s: Float64Array, a: Folded, b: Folded): number {
 
 /** xᵀVx: how uncertain the fitted log price is. */
 export function varianceOf(market: Covered, x: Touched): number {
-  const z = folded(market, x);
+  const z = reducedTo(market, x);
   const p = market.plan.columns.length;
   let sum = z.own;
   z.columns.forEach((j, n) => {

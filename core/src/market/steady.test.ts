@@ -1,6 +1,6 @@
 /** What moves an estimate, and what must not: on a market of a thousand prices whose truth is known. */
 import { describe, expect, test } from '@jest/globals';
-import { chance } from '../random/index.ts';
+import { random } from '../random/index.ts';
 import { money } from '../money/index.ts';
 import { amendMarket, mostAmended } from './amend.ts';
 import { estimateWorth } from './estimate.ts';
@@ -27,7 +27,7 @@ const reference: MarketReference = {
     ]),
   ),
 };
-const luck = chance(77);
+const luck = random(77);
 const worthOf = Array.from({ length: FORMS }, () => 4.5 + 0.4 * luck.normal());
 let made = 0;
 const price = (v: number, log: number, more: Partial<Comparable> = {}): Comparable => ({

@@ -1,11 +1,11 @@
 /** Factor, solution and inverse against the identity they must give, whatever the size leaves over of fours. */
 import { describe, expect, it } from '@jest/globals';
-import { chance } from '../random/index.ts';
+import { random } from '../random/index.ts';
 import { factorise, inverse, substitute } from './symmetric.ts';
 
 /** BBᵀ + 1, which is positive definite. */
 function matrixOf(p: number): Float64Array {
-  const luck = chance(p);
+  const luck = random(p);
   const b = Float64Array.from({ length: p * p }, () => luck.normal());
   const a = new Float64Array(p * p);
   for (let j = 0; j < p; j++)

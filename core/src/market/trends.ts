@@ -50,7 +50,7 @@ function trend(of: Trend['of'], id: string | null, log: number, sd: number, sale
 }
 
 /** What a year did to prices of a pattern by the tides alone: its log, and how uncertain. */
-function tideOver(market: Market, pattern: string, day: number): { log: number; sd: number } {
+function trendOver(market: Market, pattern: string, day: number): { log: number; sd: number } {
   const subject: EstimateSubject = {
     pattern,
     variants: [],
@@ -76,7 +76,7 @@ function tideOver(market: Market, pattern: string, day: number): { log: number; 
 }
 
 /** The market and every maker with enough sales, the most sold first. */
-export function tidesOf(
+export function trendsOfMarket(
   market: Market,
   sold: readonly SoldOfPattern[],
   day: number,
@@ -96,12 +96,12 @@ export function tidesOf(
     .filter(([, n]) => n.now >= settings.fromMaker && n.before >= settings.fromMaker)
     .sort(([a, m], [b, n]) => n.now - m.now || (a < b ? -1 : 1))
     .map(([id, n]) => {
-      const tide = tideOver(market, n.pattern, day);
+      const tide = trendOver(market, n.pattern, day);
       return trend('maker', id, tide.log, tide.sd, [n.now, n.before]);
     });
   if (now < settings.fromMarket || before < settings.fromMarket) return makers;
   // a pattern that the regression does not know has the tide of the market alone
-  const tide = tideOver(market, '', day);
+  const tide = trendOver(market, '', day);
   return [trend('market', null, tide.log, tide.sd, [now, before]), ...makers];
 }
 
@@ -134,7 +134,7 @@ export function trendOfPattern(
   if (now.n < settings.fromPattern || before.n < settings.fromPattern) return undefined;
   const variance = 1 / now.weight + 1 / before.weight;
   const keep = settings.ownSd ** 2 / (settings.ownSd ** 2 + variance);
-  const tide = tideOver(market, pattern, day);
+  const tide = trendOver(market, pattern, day);
   const own = keep * (now.sum / now.weight - before.sum / before.weight);
   return trend('pattern', pattern, tide.log + own, Math.hypot(tide.sd, Math.sqrt(keep * variance)), [
     now.n,

@@ -1,5 +1,5 @@
 /** Seeded chance: the same seed gives the same demo, the same simulated world, the same figures. */
-export interface Chance {
+export interface Random {
   /** 0 ≤ x < 1 */
   next(): number;
   between(low: number, high: number): number;
@@ -10,7 +10,7 @@ export interface Chance {
 }
 
 /** mulberry32 */
-export function chance(seed: number): Chance {
+export function random(seed: number): Random {
   let state = seed >>> 0;
   const next = () => {
     state = (state + 0x6d2b79f5) >>> 0;

@@ -22,7 +22,7 @@ export interface PackCheck {
   readonly warnings: readonly string[];
 }
 
-type Known = { readonly [S in keyof PackContents]: ReadonlyMap<string, PackContents[S][number]> };
+type KnownIds = { readonly [S in keyof PackContents]: ReadonlyMap<string, PackContents[S][number]> };
 
 const merge = <T extends { id: string }>(known: readonly T[], added: readonly T[]): ReadonlyMap<string, T> =>
   new Map([...known, ...added].map((item) => [item.id, item]));
@@ -40,7 +40,7 @@ export function checkPack(pack: ReferencePack, rest: PackContents): PackCheck {
   const report = (pointer: string, message: string) => {
     if (errors.length < MOST_ERRORS) errors.push({ pointer, message });
   };
-  const known: Known = {
+  const known: KnownIds = {
     sources: merge(rest.sources, pack.sources ?? []),
     makers: merge(rest.makers, pack.makers ?? []),
     features: merge(rest.features, pack.features ?? []),
@@ -315,7 +315,7 @@ function circleFrom(
   return undefined;
 }
 
-function outsideItsMaker(variant: Variant, known: Known): string | undefined {
+function outsideItsMaker(variant: Variant, known: KnownIds): string | undefined {
   const imitation =
     variant.kind === 'counterfeit' ||
     variant.kind === 'reproduction' ||
@@ -335,7 +335,7 @@ function outsideItsMaker(variant: Variant, known: Known): string | undefined {
  * An annual series counts from its first year: index = year − first year + 1. The first year is what most of the
  * pattern's indexed editions agree on; those that count otherwise are named.
  */
-function annualWarnings(pack: ReferencePack, known: Known): string[] {
+function annualWarnings(pack: ReferencePack, known: KnownIds): string[] {
   const touched = new Set((pack.variants ?? []).map((v) => v.pattern));
   const byPattern = new Map<string, { variant: Variant; first: number }[]>();
   for (const variant of known.variants.values()) {

@@ -1,5 +1,5 @@
 export { CAUSES, type Cause, type PointOfValue, adjustmentsOf, pointOf } from './appraisal.ts';
-export { decisionOver, worthOfAsking, worthOfKnowing } from './asking.ts';
+export { decisionOver, valueOfSampleInformation, valueOfPerfectInformation } from './informationValue.ts';
 export { BASES, BASIS_DEFINITIONS, type Basis, basesOfValue } from './bases.ts';
 export { type MostToPay, type Target, breakEven, costOf, leftOf, mostToPay } from './limits.ts';
 export { type Channel, type Net, netOf } from './net.ts';
@@ -19,12 +19,12 @@ export { AGES, type Age, type RepriceReason, ageOf, repriceAdvice } from './stoc
 export {
   type Band,
   HEARD_FROM,
-  type HouseStretch,
+  type HouseCalibration,
   type RangesHeld,
   type Settled,
   type Share,
   type SoldAfter,
   calibrationOf,
-  houseStretchOf,
+  houseCalibration,
   rangesHeld,
 } from './trackRecord.ts';

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import {
   calibrationOf,
   HEARD_FROM,
-  houseStretchOf,
+  houseCalibration,
   rangesHeld,
   shareOf,
   type SoldAfter,
@@ -82,10 +82,10 @@ describe('how wide ranges are to be by the house’s own sales', () => {
         stretch,
       };
     });
-  test('a few say nothing', () => expect(houseStretchOf(off(HEARD_FROM - 1, 2), hold)).toBeUndefined());
+  test('a few say nothing', () => expect(houseCalibration(off(HEARD_FROM - 1, 2), hold)).toBeUndefined());
   test('sales that lie closer make them narrower, sales that lie farther wider, and the more the more', () => {
     const [near, far, farther] = [off(60, 0.8), off(60, 2), off(600, 2)].map(
-      (cases) => houseStretchOf(cases, hold)?.stretch ?? NaN,
+      (cases) => houseCalibration(cases, hold)?.stretch ?? NaN,
     );
     expect(near).toBeLessThan(0.95);
     expect(far).toBeGreaterThan(1.1);
@@ -93,10 +93,10 @@ describe('how wide ranges are to be by the house’s own sales', () => {
     expect(farther).toBeLessThan(1.6);
   });
   test('what held is what is left alone: eight of ten within', () =>
-    expect(houseStretchOf(off(400, 1.25), hold)?.stretch).toBeCloseTo(1, 2));
+    expect(houseCalibration(off(400, 1.25), hold)?.stretch).toBeCloseTo(1, 2));
   test('ranges that were stated wider already are measured against what the market alone said', () =>
-    expect(houseStretchOf(off(200, 2, 1.3), hold)?.stretch).toBeCloseTo(
-      houseStretchOf(off(200, 2), hold)?.stretch ?? NaN,
+    expect(houseCalibration(off(200, 2, 1.3), hold)?.stretch).toBeCloseTo(
+      houseCalibration(off(200, 2), hold)?.stretch ?? NaN,
       9,
     ));
 });

@@ -51,7 +51,7 @@ export function rangesHeld(cases: readonly SoldAfter[]): RangesHeld {
 export interface StatedRange extends Pick<SoldAfter, 'low' | 'figure' | 'high' | 'price'> {
   readonly stretch: number;
 }
-export interface HouseStretch {
+export interface HouseCalibration {
   readonly of: number;
   readonly held: number;
   /** what the market's own ranges are to be multiplied by */
@@ -65,10 +65,10 @@ const [NARROWEST, WIDEST] = [0.6, 1.8] as const;
  * The record of a house on top of what left-out sales of the market say: how many half-ranges off the sold ones were, at
  * the share that a range is to hold, held to 1 by `houseHold` cases. Undefined for too few.
  */
-export function houseStretchOf(
+export function houseCalibration(
   cases: readonly StatedRange[],
   { share, houseHold }: Pick<ValueSettings, 'share' | 'houseHold'>,
-): HouseStretch | undefined {
+): HouseCalibration | undefined {
   const of = cases.length;
   if (of < HEARD_FROM) return undefined;
   const times = cases

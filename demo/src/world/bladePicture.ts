@@ -1,13 +1,13 @@
 /** A blade open on the measuring board, beside a rule and a card: drawn true to scale, so that it can be measured. */
 import sharp from 'sharp';
 import { bladeOutline, type BladeSize, type BladeWear } from '@jutbank/core/drawing';
-import type { Chance } from '@jutbank/core/random';
+import type { Random } from '@jutbank/core/random';
 
 const WIDTH = 1500;
 const HEIGHT = 1100;
 const RULE_MM = 120;
 
-export async function drawBladePicture(size: BladeSize, wear: BladeWear, chance: Chance): Promise<Buffer> {
+export async function drawBladePicture(size: BladeSize, wear: BladeWear, chance: Random): Promise<Buffer> {
   const perMm = Math.min(9.5, 1150 / Math.max(size.length, RULE_MM));
   const turned = chance.between(-5, 5);
   const outline = bladeOutline(size, wear, 160)

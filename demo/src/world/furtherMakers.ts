@@ -2,9 +2,20 @@
  * Makers of the demo beside the well-told ones: each has a timeline of customs that all its patterns follow, so that
  * forms, dated windows and stamps agree with each other as they would in a real reference.
  */
-import { chance } from '@jutbank/core/random';
+import { random } from '@jutbank/core/random';
 import { hullOf, intersectAll, isoOf, periodOf } from '@jutbank/core/dates';
-import type { Construction, DatedWindow, FeatureReading, Maker, Mark, NominalMeasure, Pattern, Source, Story, Variant } from '@jutbank/core/reference';
+import type {
+  Construction,
+  DatedWindow,
+  FeatureReading,
+  Maker,
+  Mark,
+  NominalMeasure,
+  Pattern,
+  Source,
+  Story,
+  Variant,
+} from '@jutbank/core/reference';
 
 type Shown = Record<string, FeatureReading>;
 /** From a month on, what changes and how collectors call the forms that follow. */
@@ -458,7 +469,7 @@ const stories: Story[] = [
   },
 ];
 
-const luck = chance(1937);
+const luck = random(1937);
 const iso = (day: number) => isoOf(day as Parameters<typeof isoOf>[0]).slice(0, 7);
 const spanOf = (text: string) => {
   const hull = hullOf(periodOf(text).strict);

@@ -2,7 +2,7 @@
 import { SCALES } from '@jutbank/core/condition';
 import { COMPARABLE_COLUMNS } from '@jutbank/contract/market';
 import { demoPack } from './reference.ts';
-import type { Chance } from '@jutbank/core/random';
+import type { Random } from '@jutbank/core/random';
 import type { Variant } from '@jutbank/core/reference';
 
 const BASE_PRICE: Record<string, number> = {
@@ -45,7 +45,7 @@ const PER_EURO: Record<string, number> = { EUR: 1, GBP: 0.86, SEK: 11.1, USD: 1.
 const iso = (date: Date) => date.toISOString().slice(0, 10);
 
 /** Monthly rates that wander a little, for the nine years up to `today`. */
-export function demoRates(chance: Chance, today: Date): { date: string; currency: string; rate: string }[] {
+export function demoRates(chance: Random, today: Date): { date: string; currency: string; rate: string }[] {
   const rates: { date: string; currency: string; rate: string }[] = [];
   for (const currency of ['GBP', 'SEK', 'USD']) {
     let drift = 0;
@@ -84,7 +84,7 @@ export const TASTES = 0.2;
 /** What pieces are worth here, which nobody in the demo knows. */
 export class DemoMarket {
   readonly #effect: ReadonlyMap<string, number>;
-  constructor(chance: Chance) {
+  constructor(chance: Random) {
     this.#effect = new Map(traded.map((v) => [v.id, chance.normal() * 0.18]));
   }
 
@@ -103,7 +103,7 @@ export class DemoMarket {
 }
 
 /** @returns comparables as CSV, with asking prices, offers and a few gross errors among them */
-export function demoComparables(market: DemoMarket, chance: Chance, today: Date, count: number): string {
+export function demoComparables(market: DemoMarket, chance: Random, today: Date, count: number): string {
   const weights = traded.map((v) => Math.log(20 + (v.made?.quantity ?? 800)));
   const total = weights.reduce((a, b) => a + b, 0);
   const pickVariant = () => {

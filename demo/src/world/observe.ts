@@ -1,7 +1,7 @@
 /** What a person would have seen of a piece of a given variant: its features, a little noise in the measures. */
 import type { Observation } from '@jutbank/core/bench';
 import type { Feature, Mark, Variant } from '@jutbank/core/reference';
-import type { Chance } from '@jutbank/core/random';
+import type { Random } from '@jutbank/core/random';
 import type { Story } from './pieces.ts';
 import { demoPack } from './reference.ts';
 
@@ -11,7 +11,7 @@ export const variantOf = (story: Story): Variant => {
   return found;
 };
 
-export function sharedObservations(story: Story, chance: Chance): Observation[] {
+export function sharedObservations(story: Story, chance: Random): Observation[] {
   const variant = variantOf(story);
   const pattern = demoPack.patterns?.find((p) => p.id === variant.pattern);
   const twin = demoPack.variants?.find((v) => v.id === variant.twinOf);
@@ -32,7 +32,7 @@ function see(
   variant: Variant,
   measures: Record<string, { value: number }> | null | undefined,
   story: Story,
-  chance: Chance,
+  chance: Random,
 ): Observation | undefined {
   const told = story.instead?.[feature.id];
   if (told !== undefined) return { feature: feature.id, value: told };

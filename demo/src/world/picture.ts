@@ -2,7 +2,7 @@
 import sharp from 'sharp';
 import { drawOutline, type OutlineTraits, type Paint } from '@jutbank/core/drawing';
 import type { Construction } from '@jutbank/core/reference';
-import type { Chance } from '@jutbank/core/random';
+import type { Random } from '@jutbank/core/random';
 
 const HANDLES: Record<string, string> = {
   horn: '#5f4a33',
@@ -38,7 +38,7 @@ export interface Subject {
   readonly length: number;
 }
 
-export async function drawPicture(subject: Subject, chance: Chance, closeUp = false): Promise<Buffer> {
+export async function drawPicture(subject: Subject, chance: Random, closeUp = false): Promise<Buffer> {
   const paint: Record<Paint, string> = {
     handle: HANDLES[subject.handle ?? ''] ?? '#6b5a45',
     metal: '#b9bcbd',

@@ -7,7 +7,7 @@ import { comparableRow, COMPARABLE_COLUMNS } from '@jutbank/contract/market';
 import { DemoMarket, demoComparables, demoRates } from './market.ts';
 import { sharedObservations, variantOf } from './observe.ts';
 import { stories } from './pieces.ts';
-import { chance } from '@jutbank/core/random';
+import { random } from '@jutbank/core/random';
 import { demoPack } from './reference.ts';
 
 const DAY = dayOf(2026, 11, 1);
@@ -47,7 +47,7 @@ describe('the demo pieces', () => {
       .filter((s) => s.instead === undefined && s.unseen === undefined && s.until !== 'intake')
       .map((s) => [s.title, s] as const),
   )('what is seen of “%s” leads to its own pattern, and mostly to its variant', (_, story) => {
-    const answer = identify(index, { observations: sharedObservations(story, chance(5)), limit: 100 });
+    const answer = identify(index, { observations: sharedObservations(story, random(5)), limit: 100 });
     expect(answer.candidates[0]?.pattern).toBe(variantOf(story).pattern);
     expect(answer.candidates.slice(0, 3).map((c) => c.variant)).toContain(story.variant);
   });
@@ -55,7 +55,7 @@ describe('the demo pieces', () => {
 
 describe('the demo market', () => {
   const drawn = () => {
-    const luck = chance(3);
+    const luck = random(3);
     return demoComparables(new DemoMarket(luck), luck, TODAY, 320).split('\n');
   };
   const lines = drawn();
@@ -75,7 +75,7 @@ describe('the demo market', () => {
     expect(rows.every((row) => (row.sale_date ?? '') <= '2026-11-23')).toBe(true);
   });
   test('has a rate for every month it sold in', () => {
-    const rates = demoRates(chance(3), TODAY);
+    const rates = demoRates(random(3), TODAY);
     const first =
       lines
         .slice(1)

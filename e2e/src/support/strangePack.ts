@@ -1,5 +1,5 @@
 /** A reference nobody has seen before, written by program: five hundred variants and more, told apart by their features. */
-import { chance } from '@jutbank/core/random';
+import { random } from '@jutbank/core/random';
 import type { Feature, Pattern, ReferencePack, Variant } from '@jutbank/core/reference';
 
 const MAKERS = ['Orle', 'Tamsin Gate', 'Varrow', 'Quell & Sons', 'Brisk', 'Old Mole'];
@@ -24,7 +24,7 @@ const slug = (text: string) =>
     .replace(/^-|-$/g, '');
 
 export function strangePack(): ReferencePack {
-  const luck = chance(5);
+  const luck = random(5);
   const features: Feature[] = SIGHTS.map(([label, part, values]) => ({
     id: slug(label),
     label,

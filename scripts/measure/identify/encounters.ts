@@ -1,6 +1,6 @@
 /** What a shop of the world has met before: drawn as its pieces are. */
 import type { Encounters } from '@jutbank/core/bench';
-import type { Chance } from '@jutbank/core/random';
+import type { Random } from '@jutbank/core/random';
 import { sharesOf } from './piece.ts';
 import { drawFrom, PARAMETERS, type World } from './world.ts';
 
@@ -10,7 +10,7 @@ const WRONG = 0.03;
 
 export function drawEncounters(
   world: World,
-  luck: Chance,
+  luck: Random,
   size: { readonly own: number; readonly sold: number },
 ): Encounters {
   const shares = sharesOf(world, 'fair');

@@ -2,7 +2,7 @@
 import { dayOf } from '@jutbank/core/dates';
 import { describe, expect, test } from '@jest/globals';
 import { compileReference, identify } from '@jutbank/core/bench';
-import { chance } from '@jutbank/core/random';
+import { random } from '@jutbank/core/random';
 import { checkPack, emptyContents } from '@jutbank/core/reference';
 import { Oracle } from './oracle.ts';
 import { customShare, drawPiece, sharesOf } from './piece.ts';
@@ -14,7 +14,7 @@ const TODAY = dayOf(2026, 11, 1);
 const world = makeWorld(4, { makers: 4 });
 const index = compileReference(world.contents, '1', TODAY);
 const oracle = new Oracle(world);
-const luck = chance(99);
+const luck = random(99);
 const pieces = Array.from({ length: 160 }, () => drawPiece(world, luck));
 
 const loss = (p: number | undefined) => -Math.log(Math.max(p ?? 0, 1e-12));

@@ -1,8 +1,18 @@
 /** Draws one piece from a world and lets somebody look at it: the generating process, step by step. */
 import type { Observation } from '@jutbank/core/bench';
-import type { Chance } from '@jutbank/core/random';
+import type { Random } from '@jutbank/core/random';
 import type { Feature, NominalMeasure, SwapClass } from '@jutbank/core/reference';
-import { drawFrom, PARAMETERS, TICK_STAMPS, type Certainty, type Custom, type Found, type Stranger, type Truth, type World } from './world.ts';
+import {
+  drawFrom,
+  PARAMETERS,
+  TICK_STAMPS,
+  type Certainty,
+  type Custom,
+  type Found,
+  type Stranger,
+  type Truth,
+  type World,
+} from './world.ts';
 
 export interface Piece {
   /** index among the world's truths, or undefined for something the reference does not list */
@@ -47,7 +57,7 @@ export function customShare(custom: Custom, since: readonly number[], value: str
 
 const valuesOf = (f: Feature) => (f.values ?? []).map((v) => v.id);
 
-export function drawPiece(world: World, luck: Chance): Piece {
+export function drawPiece(world: World, luck: Random): Piece {
   const found = luck.pick(Object.keys(PARAMETERS.counterfeitShare) as Found[]);
   if (luck.yes(PARAMETERS.unlisted)) {
     const { relative, stranger, anything } = PARAMETERS.unlistedKinds;
@@ -61,7 +71,7 @@ export function drawPiece(world: World, luck: Chance): Piece {
   return { truth, found, genuine, ...lookAt(world, luck, truth) };
 }
 
-const drawMonth = (truth: Pick<Truth, 'months'>, luck: Chance) =>
+const drawMonth = (truth: Pick<Truth, 'months'>, luck: Random) =>
   truth.months.from + drawFrom(luck, truth.months.share);
 
 /** What the feature shows on a piece of this truth made in this month, when nothing was exchanged. */
@@ -70,7 +80,7 @@ function shownValue(
   truth: Truth,
   feature: Feature,
   month: number,
-  luck: Chance,
+  luck: Random,
 ): string | number {
   const listed = truth.variant.features?.[feature.id];
   if (listed && listed.length > 0) return luck.pick(listed);
@@ -90,12 +100,12 @@ function shownValue(
   return valuesOf(feature)[drawFrom(luck, habit)] ?? 'v0';
 }
 
-function shownMeasure(truth: Truth, feature: Feature, world: World, luck: Chance): number {
+function shownMeasure(truth: Truth, feature: Feature, world: World, luck: Random): number {
   const pattern = world.contents.patterns.find((p) => p.id === truth.variant.pattern);
   return shownSize(pattern?.measures?.[feature.id] ?? { value: 100, tolerance: 1 }, feature, luck);
 }
 
-function shownSize(nominal: NominalMeasure, feature: Feature, luck: Chance): number {
+function shownSize(nominal: NominalMeasure, feature: Feature, luck: Random): number {
   if (luck.yes(PARAMETERS.simplyOff)) return nominal.value * luck.between(0.75, 1.25);
   const made = nominal.value + ((nominal.tolerance ?? 1) / 2) * luck.normal();
   const lost =
@@ -112,7 +122,7 @@ const rounded = (x: number, step: number) => Math.round(x / step) * step;
 export const applicable = (world: World, truth: Truth) =>
   world.features.filter((f) => !f.constructions || f.constructions.includes(truth.construction));
 
-function lookAt(world: World, luck: Chance, at: number): Pick<Piece, 'observations' | 'asMade'> {
+function lookAt(world: World, luck: Random, at: number): Pick<Piece, 'observations' | 'asMade'> {
   const truth = world.truths[at];
   if (!truth) throw new Error('no such truth');
   const month = drawMonth(truth, luck);
@@ -143,36 +153,36 @@ function lookAt(world: World, luck: Chance, at: number): Pick<Piece, 'observatio
   return { observations: [...observations, ...stamps], asMade: observations.every(agrees) };
 }
 
-function whatIsLookedAt(features: readonly Feature[], luck: Chance): Feature[] {
+function whatIsLookedAt(features: readonly Feature[], luck: Random): Feature[] {
   const order = [...features].map((f) => ({ f, at: luck.next() })).sort((a, b) => a.at - b.at);
   return order.slice(0, luck.whole(...PARAMETERS.observed)).map(({ f }) => f);
 }
 
-function drawDonor(world: World, truth: Truth, luck: Chance): Truth {
+function drawDonor(world: World, truth: Truth, luck: Random): Truth {
   const same = world.truths.filter((t) => t.construction === truth.construction);
   const own = same.filter((t) => t.maker === truth.maker);
   return luck.pick(luck.yes(PARAMETERS.donorSameMaker) ? own : same);
 }
 
-function certaintyOf(luck: Chance): Certainty {
+function certaintyOf(luck: Random): Certainty {
   return (['sure', 'likely', 'unsure'] as const)[drawFrom(luck, [0.7, 0.2, 0.1])] ?? 'sure';
 }
 
-function misread(world: World, feature: Feature, value: string | number, luck: Chance): Observation {
+function misread(world: World, feature: Feature, value: string | number, luck: Random): Observation {
   const certainty = certaintyOf(luck);
   const others = valuesOf(feature).filter((v) => v !== value);
   const wrong = others.length > 0 && luck.yes(world.rates.misreading[certainty]);
   return { feature: feature.id, value: wrong ? luck.pick(others) : value, certainty };
 }
 
-function measured(feature: Feature, size: number, luck: Chance): Observation {
+function measured(feature: Feature, size: number, luck: Random): Observation {
   const resolution = RESOLUTION[feature.id as keyof typeof RESOLUTION];
   const read = size + GAUGE[feature.unit ?? 'mm'] * luck.normal();
   return { feature: feature.id, measure: Math.round(rounded(read, resolution) * 10) / 10, resolution };
 }
 
 /** Stamps of a genuine piece show its month; those of a counterfeit a month of what it imitates. */
-function stampsOf(world: World, luck: Chance, judged: Truth, truth: Truth, month: number): Observation[] {
+function stampsOf(world: World, luck: Random, judged: Truth, truth: Truth, month: number): Observation[] {
   const seen = eraStamps(world, luck, judged.maker, judged.variant.marks ?? [], month);
   const serial = `${truth.variant.pattern}-serial`;
   if (
@@ -187,7 +197,7 @@ function stampsOf(world: World, luck: Chance, judged: Truth, truth: Truth, month
 /** The maker's stamp of the month and its year signs, each looked for or not. */
 function eraStamps(
   world: World,
-  luck: Chance,
+  luck: Random,
   maker: number,
   borne: readonly string[],
   month: number,
@@ -220,7 +230,7 @@ function eraStamps(
   return seen;
 }
 
-function serialNumber(judged: Truth, truth: Truth, luck: Chance): number {
+function serialNumber(judged: Truth, truth: Truth, luck: Random): number {
   const run = judged.variant.edition?.run ?? 1000;
   if (truth.variant.kind === 'counterfeit' && luck.yes(0.3)) return luck.whole(1, 9999);
   return luck.whole(1, run);
@@ -247,7 +257,7 @@ export function tickStamp(world: World, maker: number, year: number): number | u
 }
 
 /** A piece of a pattern nobody described: its maker's habits, customs, stamps and months, its own sizes. */
-function lookAtStranger(world: World, luck: Chance): Observation[] {
+function lookAtStranger(world: World, luck: Random): Observation[] {
   const { strangers } = world;
   const total = strangers.reduce((sum, s) => sum + s.met, 0);
   const stranger = strangers[
@@ -281,7 +291,7 @@ function lookAtStranger(world: World, luck: Chance): Observation[] {
 }
 
 /** Half of what is unlisted is a near relative of something listed, a fifth is just any knife. */
-function lookAtUnlisted(world: World, luck: Chance, relative: boolean): Observation[] {
+function lookAtUnlisted(world: World, luck: Random, relative: boolean): Observation[] {
   const base = world.truths[drawFrom(luck, genuineShares(world))] as Truth;
   const judged = world.truths[base.judgedAs] ?? base;
   const month = drawMonth(judged, luck);

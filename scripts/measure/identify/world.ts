@@ -3,8 +3,18 @@
  * tell. The parameters below are the whole of the generator's assumptions; true rates are drawn anew for every
  * world around the engine's defaults, so that the engine is never measured against its own constants.
  */
-import { chance, type Chance } from '@jutbank/core/random';
-import { emptyContents, type Construction, type DatedWindow, type Feature, type Mark, type PackContents, type SwapClass, type Variant, type VariantKind } from '@jutbank/core/reference';
+import { random, type Random } from '@jutbank/core/random';
+import {
+  emptyContents,
+  type Construction,
+  type DatedWindow,
+  type Feature,
+  type Mark,
+  type PackContents,
+  type SwapClass,
+  type Variant,
+  type VariantKind,
+} from '@jutbank/core/reference';
 
 export const PARAMETERS = {
   makers: 7,
@@ -126,7 +136,7 @@ const FORM_SPREAD = 0.3;
 export const TICK_STAMPS = 20;
 
 export function makeWorld(seed: number, size: { readonly makers: number } = PARAMETERS): World {
-  const luck = chance(seed);
+  const luck = random(seed);
   const contents = emptyContents();
   const features = makeFeatures(luck);
   contents.features = features;
@@ -166,7 +176,7 @@ export function makeWorld(seed: number, size: { readonly makers: number } = PARA
   return { contents, truths, strangers, features, habits, customs, rates, serialPatterns, tickBases };
 }
 
-function makeFeatures(luck: Chance): Feature[] {
+function makeFeatures(luck: Random): Feature[] {
   const categories = Array.from({ length: 18 }, (_, f): Feature => {
     const part = f % 8;
     return {
@@ -200,12 +210,12 @@ interface Making {
 }
 
 /** A symmetric Dirichlet draw of concentration one half, by squared normals (gamma of shape ½). */
-function habit(luck: Chance, n: number): Float64Array {
+function habit(luck: Random, n: number): Float64Array {
   const raw = Float64Array.from({ length: n }, () => luck.normal() ** 2 + 0.02);
   const total = raw.reduce((a, b) => a + b, 0);
   return raw.map((x) => x / total);
 }
-export function drawFrom(luck: Chance, shares: ArrayLike<number>): number {
+export function drawFrom(luck: Random, shares: ArrayLike<number>): number {
   let left = luck.next();
   for (let i = 0; i < shares.length; i++) {
     left -= shares[i] ?? 0;
@@ -214,7 +224,7 @@ export function drawFrom(luck: Chance, shares: ArrayLike<number>): number {
   return shares.length - 1;
 }
 
-function makeMaker(m: number, luck: Chance, making: Making): void {
+function makeMaker(m: number, luck: Random, making: Making): void {
   const { contents, features } = making;
   const id = `m${m}`;
   const from = luck.whole(1880, 1940) * 12;
@@ -237,7 +247,7 @@ function makeMaker(m: number, luck: Chance, making: Making): void {
 
 function makeCustoms(
   maker: string,
-  luck: Chance,
+  luck: Random,
   { contents, features }: Making,
   from: number,
   to: number,
@@ -284,7 +294,7 @@ function makeCustoms(
   return customs;
 }
 
-function makeMarks(maker: string, luck: Chance, from: number, to: number): Mark[] {
+function makeMarks(maker: string, luck: Random, from: number, to: number): Mark[] {
   const eras = luck.whole(2, 5);
   const starts = Array.from({ length: eras }, (_, i) =>
     i === 0 ? from : from + Math.floor(((to - from) * (i + luck.between(-0.3, 0.3))) / eras),
@@ -318,7 +328,7 @@ function addTickCode(maker: string, contents: PackContents, marks: Mark[], middl
 }
 
 /** Share of the production in each month; a rate that drifts from year to year. */
-function production(luck: Chance, from: number, to: number, flat: boolean): Float64Array {
+function production(luck: Random, from: number, to: number, flat: boolean): Float64Array {
   const share = new Float64Array(to - from + 1);
   let level = 0;
   for (let t = 0; t < share.length; t++) {
@@ -329,7 +339,7 @@ function production(luck: Chance, from: number, to: number, flat: boolean): Floa
   return share.map((x) => x / total);
 }
 
-export function sizesOf(luck: Chance): Sizes {
+export function sizesOf(luck: Random): Sizes {
   const closed = luck.between(75, 130);
   return {
     closed: { value: Math.round(closed * 10) / 10, tolerance: 1 },
@@ -344,7 +354,7 @@ export function survivingOf(months: Truth['months']): number {
 }
 
 /** Frequencies at a bench, with what is peculiar to each kind, maker and construction, pattern and variant. */
-function makeEncounters(luck: Chance, makers: number): (truths: readonly Truth[]) => Float64Array {
+function makeEncounters(luck: Random, makers: number): (truths: readonly Truth[]) => Float64Array {
   const [mean, sd] = PARAMETERS.exponent;
   const { apart } = PARAMETERS;
   const exponents = Array.from({ length: makers }, () =>
@@ -390,7 +400,7 @@ export function bySupply(world: World): World {
 
 function makeStranger(
   m: number,
-  luck: Chance,
+  luck: Random,
   { contents, features, truths, habits, customs }: Making,
 ): Stranger {
   const own = truths.filter((t) => t.maker === m && t.variant.kind !== 'counterfeit');
@@ -429,7 +439,7 @@ function makePattern(
   m: number,
   id: string,
   construction: Construction,
-  luck: Chance,
+  luck: Random,
   making: Making,
   maker: { from: number; to: number; marks: readonly Mark[] },
 ): void {
@@ -554,7 +564,7 @@ function addSerial(pattern: string, m: number, { contents, serialPatterns }: Mak
 }
 
 /** A counterfeit shows the original's stamps and gets one to three features wrong. */
-function imitation(original: Variant, features: readonly Feature[], luck: Chance): Variant {
+function imitation(original: Variant, features: readonly Feature[], luck: Random): Variant {
   const shown: Record<string, (string | number)[]> = { ...original.features };
   const ids = Object.keys(shown);
   for (let k = luck.whole(1, 3); k > 0 && ids.length > 0; k--) {

@@ -1,5 +1,5 @@
 /** Pictures drawn with known truth: a blade on a ground, seen by a camera that may tilt, in uneven, noisy light. */
-import type { Chance } from '@jutbank/core/random';
+import type { Random } from '@jutbank/core/random';
 import { bladeAt, type BladeSize, type BladeWear } from '@jutbank/core/drawing';
 import { CARD, type Point, type Raster } from '@jutbank/core/imaging';
 
@@ -55,7 +55,7 @@ const WITHIN = [
   [0.75, 0.75],
 ] as const;
 
-export function drawBlade(size: BladeSize, wear: BladeWear, view: View, luck: Chance): Drawn {
+export function drawBlade(size: BladeSize, wear: BladeWear, view: View, luck: Random): Drawn {
   const { width, height } = view;
   const data = new Uint8ClampedArray(4 * width * height);
   const [cos, sin] = [Math.cos(radians(view.turned)), Math.sin(radians(view.turned))];

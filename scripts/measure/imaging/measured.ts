@@ -1,7 +1,14 @@
 /** One drawn picture measured as the screen would: scale, outline, comparison with the unworn one. */
-import type { Chance } from '@jutbank/core/random';
+import type { Random } from '@jutbank/core/random';
 import { bladeOutline, type BladeSize, type BladeWear } from '@jutbank/core/drawing';
-import { compareOutlines, measureOutline, planeFromCard, planeFromRule, segment, type Point } from '@jutbank/core/imaging';
+import {
+  compareOutlines,
+  measureOutline,
+  planeFromCard,
+  planeFromRule,
+  segment,
+  type Point,
+} from '@jutbank/core/imaging';
 import { drawBlade, type View } from './drawn.ts';
 
 export interface Errors {
@@ -15,7 +22,7 @@ export interface Errors {
 
 /** How well a person clicks in an enlarged picture, one standard deviation in pixels either way. */
 const CLICKS = 0.4;
-const clicked = (p: Point, luck: Chance): Point => ({
+const clicked = (p: Point, luck: Random): Point => ({
   x: p.x + CLICKS * luck.normal(),
   y: p.y + CLICKS * luck.normal(),
 });
@@ -25,7 +32,7 @@ export function measureDrawn(
   wear: BladeWear,
   view: View,
   by: 'rule' | 'card',
-  luck: Chance,
+  luck: Random,
 ): Errors | undefined {
   const drawn = drawBlade(size, wear, view, luck);
   const plane =

@@ -3,7 +3,7 @@
  * condition, worth of a box, noise of each venue – is drawn around these, never set to them; a kind draws some of them
  * from ranges in which real markets differ. The engine is tried on every kind with one set of settings.
  */
-import type { Chance } from '@jutbank/core/random';
+import type { Random } from '@jutbank/core/random';
 
 export const PARAMETERS = {
   constructions: ['slipjoint', 'locking-folder', 'fixed', 'bayonet'],
@@ -96,7 +96,7 @@ export type MarketParameters = {
     : Widened<(typeof PARAMETERS)[K]>;
 };
 
-type Draw = (luck: Chance) => Partial<MarketParameters>;
+type Draw = (luck: Random) => Partial<MarketParameters>;
 
 /** What market differs from market in; each draws its own parameters for every world. */
 export const KINDS = {

@@ -3,9 +3,19 @@
  * of them. The parameters below are the whole of the generator's assumptions. What is drawn for a world – curve of
  * condition, worth of a box, noise of each venue – is drawn around the engine's defaults, never set to them.
  */
-import { chance, type Chance } from '@jutbank/core/random';
+import { random, type Random } from '@jutbank/core/random';
 import { money } from '@jutbank/core/money';
-import type { Alteration, Comparable, EstimateSubject, ItemState, MarketPattern, MarketReference, MarketVariant, PriceKind, VenueKind } from '@jutbank/core/market';
+import type {
+  Alteration,
+  Comparable,
+  EstimateSubject,
+  ItemState,
+  MarketPattern,
+  MarketReference,
+  MarketVariant,
+  PriceKind,
+  VenueKind,
+} from '@jutbank/core/market';
 import { PARAMETERS, type MarketParameters } from './parameters.ts';
 
 export const TODAY = 20_600;
@@ -59,10 +69,10 @@ export function makeWorld(
   seed: number,
   usualSales: number,
   makers: number = PARAMETERS.makers,
-  draw: (luck: Chance) => Partial<MarketParameters> = () => ({}),
+  draw: (luck: Random) => Partial<MarketParameters> = () => ({}),
 ): World {
-  const luck = chance(seed);
-  const p: MarketParameters = { ...PARAMETERS, ...draw(chance(seed ^ 0x5bd1e995)) };
+  const luck = random(seed);
+  const p: MarketParameters = { ...PARAMETERS, ...draw(random(seed ^ 0x5bd1e995)) };
   const sales = p.sales ?? usualSales;
   const around = ([mean, sd]: readonly [number, number] | readonly number[]) =>
     (mean ?? 0) + (sd ?? 0) * luck.normal();
@@ -298,7 +308,7 @@ export function fixedPart(
   );
 }
 
-function walk(luck: Chance, step: number): Float64Array {
+function walk(luck: Random, step: number): Float64Array {
   const out = new Float64Array(STEPS + 1);
   for (let k = 1; k < out.length; k++) out[k] = (out[k - 1] ?? 0) + step * luck.normal();
   return out;
@@ -314,7 +324,7 @@ function along(values: Float64Array, day: number): number {
   return (1 - share) * (values[step] ?? 0) + share * (values[step + 1] ?? 0);
 }
 
-function rateWalks(luck: Chance, p: MarketParameters): Record<string, Float64Array> {
+function rateWalks(luck: Random, p: MarketParameters): Record<string, Float64Array> {
   return Object.fromEntries(
     Object.entries(p.rates).map(([currency, start]) => {
       const days = new Float64Array(DAYS + 1);
@@ -326,7 +336,7 @@ function rateWalks(luck: Chance, p: MarketParameters): Record<string, Float64Arr
   );
 }
 
-function byWeight<K extends string>(luck: Chance, weights: Readonly<Record<K, number>>): K {
+function byWeight<K extends string>(luck: Random, weights: Readonly<Record<K, number>>): K {
   const keys = Object.keys(weights) as K[];
   let at = luck.next() * keys.reduce((sum, key) => sum + weights[key], 0);
   for (const key of keys) {
@@ -337,7 +347,7 @@ function byWeight<K extends string>(luck: Chance, weights: Readonly<Record<K, nu
 }
 
 /** A draw from the unit t with any degrees of freedom (Bailey's polar method). */
-function studentDraw(luck: Chance, df: number): number {
+function studentDraw(luck: Random, df: number): number {
   for (;;) {
     const [u, v] = [2 * luck.next() - 1, 2 * luck.next() - 1];
     const w = u * u + v * v;

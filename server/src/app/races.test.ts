@@ -1,7 +1,14 @@
 /** Several people at the same thing at once: what one decides on is what stands when they write. */
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { Decimal } from 'decimal.js';
-import { intake, readyToSell, serverForTest, testPack, type Reply, type TestServer } from '../testing/index.ts';
+import {
+  intake,
+  readyToSell,
+  serverForTest,
+  testPack,
+  type Reply,
+  type TestServer,
+} from '../testing/index.ts';
 
 let server: TestServer;
 beforeAll(async () => {
@@ -106,11 +113,11 @@ describe('a sale', () => {
 });
 
 test('settings that three save from one version are saved once', async () => {
-  const before = await call('GET', '/worth-settings');
+  const before = await call('GET', '/pricing-settings');
   const replies = await times(3, (i) =>
     call(
       'PUT',
-      '/worth-settings',
+      '/pricing-settings',
       { ...before.body.settings, holding: i },
       { 'If-Match': before.etag ?? '' },
     ),

@@ -7,7 +7,7 @@ import { invalid, type Mount } from '../http/index.ts';
 import { pieceRecord, bearsNumber, type Readers, changeByCall, mountChange } from '../pieces/index.ts';
 
 /** What was seen, where to look, and what was decided: the bench's part of the record. */
-export function mountRecord(mount: Mount, readers: Readers): void {
+export function mountObservations(mount: Mount, readers: Readers): void {
   mountChange(mount, readers, benchRoutes.putObservations, async (tx, call) => {
     const index = await readers.library.atHand(tx);
     const { observations } = call.body;

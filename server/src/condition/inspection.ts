@@ -1,7 +1,7 @@
 /** An inspection as it is written into the record. */
 import { conditionRoutes } from '@jutbank/contract/condition';
 import { conflict, type Mount } from '../http/index.ts';
-import { noteState, saysTheSame, writeFindings } from './states.ts';
+import { snapshotCondition, saysTheSame, writeFindings } from './states.ts';
 import { type Readers, changeByCall, mountChange } from '../pieces/index.ts';
 
 /** What was found, and the school it is quoted in. */
@@ -34,7 +34,13 @@ export function mountInspection(mount: Mount, readers: Readers): void {
           [call.params.id],
         );
         const why = Number(states?.n ?? 0) === 0 ? 'as-found' : 'inspected-again';
-        await noteState(tx, readers, { ...before, findings, completeness, inspection }, why, call.person);
+        await snapshotCondition(
+          tx,
+          readers,
+          { ...before, findings, completeness, inspection },
+          why,
+          call.person,
+        );
       }
     }),
   );

@@ -1,9 +1,16 @@
 /** The condition report for paper: in the order of inspection, every finding with its picture, what was not looked at. */
-import { findingInWords, reportOrder, treatmentInWords, type Finding, type GradeAnswer, type Inspection } from '@jutbank/core/condition';
+import {
+  findingInWords,
+  reportOrder,
+  treatmentInWords,
+  type Finding,
+  type GradeAnswer,
+  type Inspection,
+} from '@jutbank/core/condition';
 import type { ConditionFile } from '@jutbank/contract/condition';
 import type { PictureStore, PieceRecord } from '../pieces/index.ts';
 import sharp from 'sharp';
-import { body, dayOf, head, label, LEFT, paper, RIGHT, rule, SOFT, strong, type Doc } from '../pdf/index.ts';
+import { body, dayOf, head, label, LEFT, pdf, RIGHT, rule, SOFT, strong, type Doc } from '../pdf/index.ts';
 
 export interface ReportFacts {
   readonly shop: string;
@@ -27,7 +34,7 @@ const room = (doc: Doc, height: number) => {
 export function conditionReport(facts: ReportFacts, pictures: PictureStore): Promise<Buffer> {
   const { record, inspection, grade, file } = facts;
   const order = reportOrder(record.intake.construction, inspection, record.findings);
-  return paper(`Condition report ${record.stockNumber}`, async (doc) => {
+  return pdf(`Condition report ${record.stockNumber}`, async (doc) => {
     head(doc, facts.shop, 'Condition report');
     label(doc, 'Piece');
     strong(doc, `${record.stockNumber}  ${record.intake.title}`);

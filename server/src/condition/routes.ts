@@ -1,11 +1,30 @@
 import { statementsOf, type StatementKind } from '@jutbank/core/pieces';
 import { z } from 'zod';
 import { ulid } from 'ulid';
-import { checkRules, documentOf, freshInspection, gradeCondition, RULE_IDS, SHIPPED_RULES, withDocument, type RuleDocument } from '@jutbank/core/condition';
+import {
+  checkRules,
+  documentOf,
+  freshInspection,
+  gradeCondition,
+  RULE_IDS,
+  SHIPPED_RULES,
+  withDocument,
+  type RuleDocument,
+} from '@jutbank/core/condition';
 import { conditionRoutes, ruleDocument, type RuleTrial } from '@jutbank/contract/condition';
 import { answer, invalid, notFound, type Mount } from '../http/index.ts';
-import { besideOf, knownOf, changePiece, gradeQuestion, loadPieces, measuresInWords, pieceRecord, type PictureStore, type Readers } from '../pieces/index.ts';
-import { noteState, writeFindings } from './states.ts';
+import {
+  contextOf,
+  factsForStatements,
+  changePiece,
+  gradeQuestion,
+  loadPieces,
+  measuresInWords,
+  pieceRecord,
+  type PictureStore,
+  type Readers,
+} from '../pieces/index.ts';
+import { snapshotCondition, writeFindings } from './states.ts';
 import { keepRules, ruleDocument as storedDocument, ruleVersions, useRules } from '../rules/index.ts';
 import { shopOf } from '../shop/index.ts';
 import { conditionFile, moveWith, quarantined, quarantineWith } from './file.ts';
@@ -13,7 +32,7 @@ import { gradingSheet, listGradings, lookAgain, setGrading } from './grading.ts'
 import { mountInspection } from './inspection.ts';
 import { conditionReport } from './report.ts';
 import { treat } from './treat.ts';
-import { weighWays } from './weigh.ts';
+import { compareTreatments } from './compareTreatments.ts';
 
 /** Statements that the report tells in places of their own. */
 const IN_REPORT: ReadonlySet<StatementKind> = new Set(['finding', 'treatment', 'not-examined']);
@@ -22,21 +41,21 @@ export function mountCondition(mount: Mount, readers: Readers, pictures: Picture
   const { database } = mount;
   mountInspection(mount, readers);
 
-  mount.reads(conditionRoutes.grade, async ({ body }) =>
+  mount.handle(conditionRoutes.grade, async ({ body }) =>
     answer(gradeCondition(body, await readers.rules.inUse())),
   );
   mountRules(mount, readers);
 
-  mount.reads(conditionRoutes.conditionFile, async ({ params }) => {
+  mount.handle(conditionRoutes.conditionFile, async ({ params }) => {
     const record = await pieceRecord(database, params.id);
     return answer(await conditionFile(database, await readers.library.index(), record));
   });
-  mount.reads(conditionRoutes.weighTreatments, async ({ params }) => {
-    const items = await weighWays(database, readers, await pieceRecord(database, params.id));
+  mount.handle(conditionRoutes.weighTreatments, async ({ params }) => {
+    const items = await compareTreatments(database, readers, await pieceRecord(database, params.id));
     return answer({ items, nextCursor: null, total: items.length });
   });
 
-  mount.preparedWrites(
+  mount.handlePrepared(
     conditionRoutes.treat,
     readers.ready,
     async (tx, { params, body, person, ifMatch }) => {
@@ -54,11 +73,11 @@ export function mountCondition(mount: Mount, readers: Readers, pictures: Picture
     },
   );
 
-  mount.reads(conditionRoutes.quarantined, async () => {
+  mount.handle(conditionRoutes.quarantined, async () => {
     const items = await quarantined(database);
     return answer({ items, nextCursor: null, total: items.length });
   });
-  mount.writes(conditionRoutes.quarantine, async (tx, { params, body, person, ifMatch }) => {
+  mount.handleInTransaction(conditionRoutes.quarantine, async (tx, { params, body, person, ifMatch }) => {
     const id = ulid();
     const record = await changePiece(
       tx,
@@ -76,7 +95,7 @@ export function mountCondition(mount: Mount, readers: Readers, pictures: Picture
     if (!kept) throw new Error('the quarantine was not kept');
     return answer(kept, { etag: `"v${record.version}"` });
   });
-  mount.writes(conditionRoutes.release, async (tx, { params, body, person }) => {
+  mount.handleInTransaction(conditionRoutes.release, async (tx, { params, body, person }) => {
     await tx.row('SELECT id FROM quarantine WHERE id = ? FOR UPDATE', [params.id]);
     const before = await quarantineWith(tx, params.id);
     if (before?.endedOn !== null) throw notFound('piece in quarantine');
@@ -95,7 +114,7 @@ export function mountCondition(mount: Mount, readers: Readers, pictures: Picture
     return answer(kept);
   });
 
-  mount.preparedWrites(conditionRoutes.movePart, readers.ready, async (tx, { body, person }) => {
+  mount.handlePrepared(conditionRoutes.movePart, readers.ready, async (tx, { body, person }) => {
     const id = ulid();
     // always in the same order, so that two moves between two pieces cannot wait for each other
     const ends = [body.from.piece, body.to.piece].filter((p) => p !== null).sort();
@@ -133,7 +152,8 @@ export function mountCondition(mount: Mount, readers: Readers, pictures: Picture
         if (before.findings.some((f) => f.part === body.part && f.defect === defect)) return;
         const findings = [...before.findings, { part: body.part, defect, note: body.note || null } as const];
         await writeFindings(tx, pieceId, findings);
-        if (before.inspected) await noteState(tx, readers, { ...before, findings }, 'part-moved', person);
+        if (before.inspected)
+          await snapshotCondition(tx, readers, { ...before, findings }, 'part-moved', person);
       });
     }
     const kept = await moveWith(tx, id);
@@ -141,12 +161,14 @@ export function mountCondition(mount: Mount, readers: Readers, pictures: Picture
     return answer(kept);
   });
 
-  mount.reads(conditionRoutes.conditionReport, async ({ params, response }) => {
+  mount.handle(conditionRoutes.conditionReport, async ({ params, response }) => {
     const record = await pieceRecord(database, params.id);
     const index = await readers.library.index();
     const assessment = await readers.assess(record);
     const { grade } = assessment;
-    const statements = statementsOf(knownOf(record, assessment, await besideOf(database, record.id)));
+    const statements = statementsOf(
+      factsForStatements(record, assessment, await contextOf(database, record.id)),
+    );
     const slip = (await readers.slips([record]))[0];
     const pdf = await conditionReport(
       {
@@ -168,18 +190,18 @@ export function mountCondition(mount: Mount, readers: Readers, pictures: Picture
     return undefined;
   });
 
-  mount.reads(conditionRoutes.gradings, async () => {
+  mount.handle(conditionRoutes.gradings, async () => {
     const items = await listGradings(database);
     return answer({ items, nextCursor: null, total: items.length });
   });
   const tellGrading = async ({ id }: { id: string }) => answer(await gradingSheet(database, readers, id));
-  mount.writes(
+  mount.handleInTransaction(
     conditionRoutes.setGrading,
     async (tx, { body, person }) => ({ id: await setGrading(tx, body.title, body.pieces, person) }),
     tellGrading,
   );
-  mount.reads(conditionRoutes.grading, async ({ params }) => tellGrading(params));
-  mount.writes(
+  mount.handle(conditionRoutes.grading, async ({ params }) => tellGrading(params));
+  mount.handleInTransaction(
     conditionRoutes.lookAgain,
     async (tx, { params, body, person }) => {
       await lookAgain(tx, params.id, params.piece, body.findings, person);
@@ -201,7 +223,7 @@ function mountRules(mount: Mount, readers: Readers): void {
     return document;
   };
 
-  mount.reads(conditionRoutes.ruleSummaries, async () => {
+  mount.handle(conditionRoutes.ruleSummaries, async () => {
     const items = await Promise.all(
       RULE_IDS.map(async (id) => ({
         id,
@@ -211,13 +233,13 @@ function mountRules(mount: Mount, readers: Readers): void {
     );
     return answer({ items, nextCursor: null, total: items.length });
   });
-  mount.reads(conditionRoutes.ruleSchema, async () => answer(z.toJSONSchema(ruleDocument)));
-  mount.reads(conditionRoutes.rules, async ({ params, query }) => {
+  mount.handle(conditionRoutes.ruleSchema, async () => answer(z.toJSONSchema(ruleDocument)));
+  mount.handle(conditionRoutes.rules, async ({ params, query }) => {
     const document = await storedDocument(database, params.id, query.version);
     if (!document) throw notFound('version of these rules');
     return answer(document);
   });
-  mount.reads(conditionRoutes.tryRules, async ({ body }) => {
+  mount.handle(conditionRoutes.tryRules, async ({ body }) => {
     const before = await readers.rules.inUse();
     const after = withDocument(before, sound(body.document));
     const rows = await database.rows<{ id: string }>(
@@ -248,10 +270,10 @@ function mountRules(mount: Mount, readers: Readers): void {
     }
     return answer(trial);
   });
-  mount.writes(conditionRoutes.keepRules, async (tx, { body, person }) =>
+  mount.handleInTransaction(conditionRoutes.keepRules, async (tx, { body, person }) =>
     answer(await keepRules(tx, sound(body.document), body.note, person.name)),
   );
-  mount.writes(conditionRoutes.useRules, async (tx, { params, body }) => {
+  mount.handleInTransaction(conditionRoutes.useRules, async (tx, { params, body }) => {
     const document = await storedDocument(tx, params.id, body.version);
     if (!document) throw notFound('version of these rules');
     await useRules(tx, params.id, body.version);

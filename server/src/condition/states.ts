@@ -32,7 +32,7 @@ export async function writeFindings(
 }
 
 /** Keeps how the piece stands now, with its grade by the rules in use; a state once kept is never changed. */
-export async function noteState(
+export async function snapshotCondition(
   tx: Transaction,
   readers: Readers,
   record: PieceRecord,

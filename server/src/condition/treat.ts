@@ -5,7 +5,7 @@ import type { TreatmentBody } from '@jutbank/contract/condition';
 import type { Person } from '@jutbank/contract/shop';
 import type { Transaction } from '../db/index.ts';
 import { conflict, invalid } from '../http/index.ts';
-import { noteState, writeFindings } from './states.ts';
+import { snapshotCondition, writeFindings } from './states.ts';
 import type { PieceRecord, Readers } from '../pieces/index.ts';
 
 export async function treat(
@@ -35,7 +35,13 @@ export async function treat(
   const completeness: Completeness = { ...before.completeness, ...body.completeness };
   await writeFindings(tx, before.id, findings);
   await tx.run('UPDATE piece SET completeness = ? WHERE id = ?', [JSON.stringify(completeness), before.id]);
-  const state = await noteState(tx, readers, { ...before, findings, completeness }, 'treated', person);
+  const state = await snapshotCondition(
+    tx,
+    readers,
+    { ...before, findings, completeness },
+    'treated',
+    person,
+  );
   const id = ulid();
   await tx.run(
     'INSERT INTO treatment (id, piece_id, state_id, kind, title, product, grit, done_on, done_by, reason, reversible, cost, currency, removed, added, pictures) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',

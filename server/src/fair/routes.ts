@@ -3,31 +3,44 @@ import { Decimal } from 'decimal.js';
 import { minorDigits, money } from '@jutbank/core/money';
 import { costOf, leftOf } from '@jutbank/core/worth';
 import type { EstimateSubject } from '@jutbank/core/market';
-import { fairNote, fairRoutes, type FairAnswer, type FairNoteRecord, type FairQuestion } from '@jutbank/contract/fair';
-import type { WorthSettings } from '@jutbank/contract/shop';
+import {
+  fairNote,
+  fairRoutes,
+  type FairAnswer,
+  type FairNoteRecord,
+  type FairQuestion,
+} from '@jutbank/contract/fair';
+import type { PricingSettings } from '@jutbank/contract/shop';
 import { emptyIntake } from '@jutbank/contract/pieces';
 import { DUPLICATE_KEY, errorNumber, type Queries } from '../db/index.ts';
 import { answer, conflict, invalid, notFound, type Mount } from '../http/index.ts';
-import { addPicture, takeIn, uploadedPicture, type PictureStore } from '../pieces/index.ts';
-import { usualChannel, worthSettingsOf } from '../shop/index.ts';
+import { addPicture, createPiece, uploadedPicture, type PictureStore } from '../pieces/index.ts';
+import { usualChannel, pricingSettingsOf } from '../shop/index.ts';
 import { todayIso } from '../clock/index.ts';
-import { VENUE_OF_SHOP, type MarketOnDay, type Markets, ceiling, estimateIn, inBase } from '../market/index.ts';
+import {
+  VENUE_OF_SHOP,
+  type MarketOnDay,
+  type Markets,
+  ceiling,
+  estimateIn,
+  inBase,
+} from '../market/index.ts';
 
 export function mountFair(mount: Mount, markets: Markets, pictures: PictureStore): void {
   const { database } = mount;
 
-  mount.reads(fairRoutes.judgeFair, async ({ body }) => {
+  mount.handle(fairRoutes.judgeFair, async ({ body }) => {
     const on = await markets.on(todayIso());
-    return answer(await judgeFair(on, (await worthSettingsOf(database)).settings, body));
+    return answer(await judgeFair(on, (await pricingSettingsOf(database)).settings, body));
   });
 
-  mount.writes(fairRoutes.addFairNote, async (tx, { body, person }) => {
+  mount.handleInTransaction(fairRoutes.addFairNote, async (tx, { body, person }) => {
     const id = noteId(body.key, body.notedAt);
     const known = await fairNoteById(tx, id);
     if (known) return answer(known);
     let pieceId: string | null = null;
     if (body.decision === 'bought')
-      pieceId = await takeIn(
+      pieceId = await createPiece(
         tx,
         {
           ...emptyIntake,
@@ -55,7 +68,7 @@ export function mountFair(mount: Mount, markets: Markets, pictures: PictureStore
     return answer({ id, note: body, person: person.name, pieceId, picture: null });
   });
 
-  mount.preparedWrites(
+  mount.handlePrepared(
     fairRoutes.addFairPicture,
     async ({ params, request, response }) => {
       const uploaded = await uploadedPicture(request, response);
@@ -76,7 +89,7 @@ export function mountFair(mount: Mount, markets: Markets, pictures: PictureStore
     },
   );
 
-  mount.reads(fairRoutes.fairNotes, async () =>
+  mount.handle(fairRoutes.fairNotes, async () =>
     answer({
       items: (
         await database.rows<FairNoteRow>(
@@ -87,7 +100,7 @@ export function mountFair(mount: Mount, markets: Markets, pictures: PictureStore
   );
 }
 
-async function judgeFair(on: MarketOnDay, settings: WorthSettings, q: FairQuestion): Promise<FairAnswer> {
+async function judgeFair(on: MarketOnDay, settings: PricingSettings, q: FairQuestion): Promise<FairAnswer> {
   const { reference } = on.market;
   if (!reference.patterns.has(q.pattern))
     throw invalid([{ pointer: '/pattern', message: `there is no pattern “${q.pattern}”` }]);
@@ -135,7 +148,12 @@ async function judgeFair(on: MarketOnDay, settings: WorthSettings, q: FairQuesti
 }
 
 /** What is left where it is bought at a price and sold at the one that is counted on. */
-function boughtAt(base: string, settings: WorthSettings, price: string, bid: Decimal): FairAnswer['atAsked'] {
+function boughtAt(
+  base: string,
+  settings: PricingSettings,
+  price: string,
+  bid: Decimal,
+): FairAnswer['atAsked'] {
   const { premium, cost } = costOf(base, settings.buying, bid);
   const { channel } = usualChannel(settings);
   const paid = bid.plus(premium).toFixed(minorDigits(base));

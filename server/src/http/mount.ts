@@ -59,7 +59,7 @@ export class Mount {
   ) {}
 
   /** A route that reads, or that looks after its own transaction. */
-  reads<P, Q, B, A>(
+  handle<P, Q, B, A>(
     route: Route<P, Q, B, A>,
     handle: (call: Call<P, Q, B>) => Promise<Answered<A> | undefined>,
   ): void {
@@ -74,7 +74,7 @@ export class Mount {
    * A route that changes something: one transaction, retried on deadlock. With an Idempotency-Key the first answer
    * is stored in the same transaction, and given again to a repeat.
    */
-  writes<P, Q, B, A>(
+  handleInTransaction<P, Q, B, A>(
     route: Route<P, Q, B, A>,
     act: (tx: Transaction, call: Call<P, Q, B>) => Promise<Answered<A>>,
   ): void;
@@ -82,12 +82,12 @@ export class Mount {
    * The same for an answer that is reckoned: `act` changes and says in a word of JSON what it changed, `tell` answers
    * once that is committed. A repeat is told from the same word.
    */
-  writes<P, Q, B, A, R>(
+  handleInTransaction<P, Q, B, A, R>(
     route: Route<P, Q, B, A>,
     act: (tx: Transaction, call: Call<P, Q, B>) => Promise<R>,
     tell: (result: R, call: Call<P, Q, B>) => Promise<Answered<A>>,
   ): void;
-  writes<P, Q, B, A, R>(
+  handleInTransaction<P, Q, B, A, R>(
     route: Route<P, Q, B, A>,
     act: (tx: Transaction, call: Call<P, Q, B>) => Promise<R | Answered<A>>,
     tell?: (result: R, call: Call<P, Q, B>) => Promise<Answered<A>>,
@@ -96,18 +96,18 @@ export class Mount {
   }
 
   /** As above, with what must be read or reckoned before the transaction begins. */
-  preparedWrites<P, Q, B, A, S>(
+  handlePrepared<P, Q, B, A, S>(
     route: Route<P, Q, B, A>,
     prepare: (call: Call<P, Q, B>) => Promise<S>,
     act: (tx: Transaction, call: Call<P, Q, B>, prepared: S) => Promise<Answered<A>>,
   ): void;
-  preparedWrites<P, Q, B, A, S, R>(
+  handlePrepared<P, Q, B, A, S, R>(
     route: Route<P, Q, B, A>,
     prepare: (call: Call<P, Q, B>) => Promise<S>,
     act: (tx: Transaction, call: Call<P, Q, B>, prepared: S) => Promise<R>,
     tell: (result: R, call: Call<P, Q, B>) => Promise<Answered<A>>,
   ): void;
-  preparedWrites<P, Q, B, A, S, R>(
+  handlePrepared<P, Q, B, A, S, R>(
     route: Route<P, Q, B, A>,
     prepare: (call: Call<P, Q, B>) => Promise<S>,
     act: (tx: Transaction, call: Call<P, Q, B>, prepared: S) => Promise<R | Answered<A>>,
@@ -120,7 +120,7 @@ export class Mount {
    * A route whose body is read, checked and answered in a thread, so that a big document keeps nobody waiting.
    * @param ask is handed the body as it came, and the key where there is one
    */
-  inThread<P, Q, B, A>(
+  handleInThread<P, Q, B, A>(
     route: Route<P, Q, B, A>,
     ask: (document: Document) => Promise<Answered<A>>,
     does: 'reads' | 'writes',

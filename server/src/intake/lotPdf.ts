@@ -1,7 +1,7 @@
 /** The lot documented whole, on paper: where it came from, every piece with its share, what has come back. */
 import { formatMoney } from '@jutbank/core/money';
 import type { LotSheet } from '@jutbank/contract/intake';
-import { body, head, INK, label, LEFT, paper, RIGHT, rule, SOFT, strong, type Doc } from '../pdf/index.ts';
+import { body, head, INK, label, LEFT, pdf, RIGHT, rule, SOFT, strong, type Doc } from '../pdf/index.ts';
 
 const COLUMNS = [
   { at: LEFT, width: 76 },
@@ -29,9 +29,9 @@ function line(doc: Doc, cells: readonly string[], font: 'text' | 'strong'): void
   doc.y = y + 15;
 }
 
-export function lotPaper(shop: string, sheet: LotSheet): Promise<Buffer> {
+export function lotPdf(shop: string, sheet: LotSheet): Promise<Buffer> {
   const amount = (text: string) => formatMoney({ amount: text, currency: sheet.currency });
-  return paper(`Lot: ${sheet.name}`, (doc) => {
+  return pdf(`Lot: ${sheet.name}`, (doc) => {
     head(doc, shop, `Lot: ${sheet.name}`);
     const from = [sheet.lot.sourceName, sheet.lot.acquired ?? ''].filter(Boolean).join(', ');
     if (from !== '') body(doc, `From ${from}.`);

@@ -4,16 +4,30 @@ import { ulid } from 'ulid';
 import { allocateLot } from '@jutbank/core/intake';
 import { convert, money } from '@jutbank/core/money';
 import { emptyIntake } from '@jutbank/contract/pieces';
-import { lotRoutes, type LotBody, type LotPiece, type LotSheet, type LotSummary } from '@jutbank/contract/intake';
+import {
+  lotRoutes,
+  type LotBody,
+  type LotPiece,
+  type LotSheet,
+  type LotSummary,
+} from '@jutbank/contract/intake';
 import type { Stage } from '@jutbank/core/pieces';
 import type { Person } from '@jutbank/contract/shop';
 import type { Queries, Transaction } from '../db/index.ts';
-import { answer, conflict, HttpProblem, invalid, notFound, type Answered, type Mount } from '../http/index.ts';
+import {
+  answer,
+  conflict,
+  HttpProblem,
+  invalid,
+  notFound,
+  type Answered,
+  type Mount,
+} from '../http/index.ts';
 import { shopOf } from '../shop/index.ts';
 import { todayIso } from '../clock/index.ts';
 import type { DayRates, Markets } from '../market/index.ts';
-import { changePiece, type Readers, loadPieces, takeIn } from '../pieces/index.ts';
-import { lotPaper } from './lotPdf.ts';
+import { changePiece, type Readers, loadPieces, createPiece } from '../pieces/index.ts';
+import { lotPdf } from './lotPdf.ts';
 
 interface LotRow {
   id: string;
@@ -48,13 +62,13 @@ const PIECES =
 export function mountLots(mount: Mount, readers: Readers, markets: Markets): void {
   const { database } = mount;
 
-  mount.reads(lotRoutes.allocation, ({ body }) => {
+  mount.handle(lotRoutes.allocation, ({ body }) => {
     const allocated = allocateLot(body);
     if (!allocated.ok) throw invalid([allocated.error]);
     return Promise.resolve(answer(allocated.value));
   });
 
-  mount.reads(lotRoutes.list, async () => {
+  mount.handle(lotRoutes.list, async () => {
     const rates = await markets.ratesOn(todayIso());
     const lots = await database.rows<LotRow>('SELECT * FROM lot ORDER BY id DESC LIMIT 200');
     const pieces = await database.rows<PieceOfLot>(`${PIECES} WHERE p.lot_id IS NOT NULL ORDER BY p.id`);
@@ -178,7 +192,7 @@ export function mountLots(mount: Mount, readers: Readers, markets: Markets): voi
     }
   };
 
-  mount.writes(
+  mount.handleInTransaction(
     lotRoutes.create,
     async (tx, { body }) => {
       const id = ulid();
@@ -192,9 +206,9 @@ export function mountLots(mount: Mount, readers: Readers, markets: Markets): voi
     sheetOf,
   );
 
-  mount.reads(lotRoutes.one, ({ params }) => sheetOf(params));
+  mount.handle(lotRoutes.one, ({ params }) => sheetOf(params));
 
-  mount.preparedWrites(
+  mount.handlePrepared(
     lotRoutes.put,
     estimatesFor,
     async (tx, { params, body, ifMatch, person }, estimates) => {
@@ -212,7 +226,7 @@ export function mountLots(mount: Mount, readers: Readers, markets: Markets): voi
     sheetOf,
   );
 
-  mount.preparedWrites(
+  mount.handlePrepared(
     lotRoutes.addPieces,
     estimatesFor,
     async (tx, { params, body, person }, estimates) => {
@@ -220,7 +234,7 @@ export function mountLots(mount: Mount, readers: Readers, markets: Markets): voi
       await tx.run('UPDATE lot SET version = version + 1 WHERE id = ?', [params.id]);
       const lot = await lotRow(tx, params.id);
       for (const piece of body.pieces)
-        await takeIn(
+        await createPiece(
           tx,
           {
             ...emptyIntake,
@@ -240,7 +254,7 @@ export function mountLots(mount: Mount, readers: Readers, markets: Markets): voi
     sheetOf,
   );
 
-  mount.preparedWrites(
+  mount.handlePrepared(
     lotRoutes.putShares,
     estimatesFor,
     async (tx, { params, body, ifMatch, person }, estimates) => {
@@ -265,7 +279,7 @@ export function mountLots(mount: Mount, readers: Readers, markets: Markets): voi
     sheetOf,
   );
 
-  mount.preparedWrites(
+  mount.handlePrepared(
     lotRoutes.takeOut,
     estimatesFor,
     async (tx, { params, ifMatch, person }, estimates) => {
@@ -300,9 +314,9 @@ export function mountLots(mount: Mount, readers: Readers, markets: Markets): voi
     sheetOf,
   );
 
-  mount.reads(lotRoutes.paper, async ({ params, response }) => {
+  mount.handle(lotRoutes.paper, async ({ params, response }) => {
     const { body } = await sheetOf(params);
-    const pdf = await lotPaper((await shopOf(database)).name, body);
+    const pdf = await lotPdf((await shopOf(database)).name, body);
     response
       .type('application/pdf')
       .setHeader('Content-Disposition', `inline; filename="lot-${params.id.slice(-6)}.pdf"`)

@@ -1,15 +1,15 @@
 import { intakeRoutes } from '@jutbank/contract/intake';
 import type { Mount } from '../http/index.ts';
 import type { Markets } from '../market/index.ts';
-import { type Readers, intakeColumns, takeIn, changeByCall, mountChange } from '../pieces/index.ts';
+import { type Readers, intakeColumns, createPiece, changeByCall, mountChange } from '../pieces/index.ts';
 import { mountLots } from './lots.ts';
 
 /** Taking pieces in, one by one or as lots, and what was recorded then. */
 export function mountIntake(mount: Mount, readers: Readers, markets: Markets): void {
   mountLots(mount, readers, markets);
-  mount.writes(
+  mount.handleInTransaction(
     intakeRoutes.createPiece,
-    async (tx, { body, person }) => ({ id: await takeIn(tx, body, person) }),
+    async (tx, { body, person }) => ({ id: await createPiece(tx, body, person) }),
     readers.tellSheet,
   );
 

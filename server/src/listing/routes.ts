@@ -2,7 +2,16 @@ import { ulid } from 'ulid';
 import { cautionsFor, checkWording, writeListing } from '@jutbank/core/listing';
 import { listingRoutes, type ListingDraft } from '@jutbank/contract/listing';
 import { answer, conflict, invalid, type Answered, type Mount } from '../http/index.ts';
-import { besideOf, changePiece, lockPiece, pieceRecord, type PieceRecord, type Readers, factsOf, ownPrice } from '../pieces/index.ts';
+import {
+  contextOf,
+  changePiece,
+  lockPiece,
+  pieceRecord,
+  type PieceRecord,
+  type Readers,
+  factsOf,
+  ownPrice,
+} from '../pieces/index.ts';
 import { sendOut, type Marketplace, type Outbox } from '../outside/index.ts';
 import { shopOf } from '../shop/index.ts';
 
@@ -15,9 +24,9 @@ export function mountListing(mount: Mount, readers: Readers, marketplace: Market
     return tellSheet({ id });
   };
 
-  mount.reads(listingRoutes.draft, async ({ params }) => {
+  mount.handle(listingRoutes.draft, async ({ params }) => {
     const record = await pieceRecord(database, params.id);
-    const facts = factsOf(record, await readers.assess(record), await besideOf(database, record.id));
+    const facts = factsOf(record, await readers.assess(record), await contextOf(database, record.id));
     const written = writeListing(facts);
     const text = record.listing ?? written;
     const draft: ListingDraft = {
@@ -29,7 +38,7 @@ export function mountListing(mount: Mount, readers: Readers, marketplace: Market
     return answer(draft);
   });
 
-  mount.writes(
+  mount.handleInTransaction(
     listingRoutes.putListing,
     async (tx, { params, body, person, ifMatch }) => {
       const { id } = await changePiece(
@@ -49,7 +58,7 @@ export function mountListing(mount: Mount, readers: Readers, marketplace: Market
     tellSheet,
   );
 
-  mount.preparedWrites(
+  mount.handlePrepared(
     listingRoutes.publish,
     readers.ready,
     async (tx, { params, person, ifMatch }) => {
@@ -58,7 +67,7 @@ export function mountListing(mount: Mount, readers: Readers, marketplace: Market
         { pieceId: params.id, person, ifMatch, kind: 'published', body: {} },
         async (before) => {
           if (before.listing?.state === 'published') throw conflict('It is up already.');
-          const facts = factsOf(before, await readers.assessIn(tx, before), await besideOf(tx, before.id));
+          const facts = factsOf(before, await readers.assessIn(tx, before), await contextOf(tx, before.id));
           const text = before.listing ?? writeListing(facts);
           const problems = [...blocksOf(before), ...checkWording(facts, text).map((p) => p.detail)];
           if (problems.length > 0)
@@ -81,7 +90,7 @@ export function mountListing(mount: Mount, readers: Readers, marketplace: Market
     sendAndTell,
   );
 
-  mount.preparedWrites(
+  mount.handlePrepared(
     listingRoutes.fetchMessages,
     async ({ params }) => {
       const { listing } = await pieceRecord(database, params.id);
@@ -130,7 +139,7 @@ export function mountListing(mount: Mount, readers: Readers, marketplace: Market
     tellSheet,
   );
 
-  mount.preparedWrites(
+  mount.handlePrepared(
     listingRoutes.answer,
     readers.ready,
     async (tx, { params, body, person, ifMatch }) => {

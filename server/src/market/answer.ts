@@ -1,10 +1,17 @@
 /** Estimates as they are answered: in the asked currency, with the sales they rest on. */
 import { money, type Money } from '@jutbank/core/money';
-import { estimateWorth, type Comparable, type Estimate, type EstimateSubject, type ValueSettings, type VenueKind } from '@jutbank/core/market';
+import {
+  estimateWorth,
+  type Comparable,
+  type Estimate,
+  type EstimateSubject,
+  type ValueSettings,
+  type VenueKind,
+} from '@jutbank/core/market';
 import type { EstimateAnswer, EstimateQuestion, EstimateRow } from '@jutbank/contract/market';
 import type { Queries } from '../db/index.ts';
 import { invalid } from '../http/index.ts';
-import { worthSettingsOf } from '../shop/index.ts';
+import { pricingSettingsOf } from '../shop/index.ts';
 import type { MarketOnDay } from './market.ts';
 import { comparablesByIds, rateUsed } from './queries.ts';
 
@@ -35,7 +42,7 @@ export async function answerEstimate(
       },
     ]);
   const asked = subjectAsked(subject);
-  const { fixed } = (await worthSettingsOf(db)).settings;
+  const { fixed } = (await pricingSettingsOf(db)).settings;
   const estimate = estimateWorth(
     on.market,
     await on.evidence(asked),

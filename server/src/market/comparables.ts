@@ -5,17 +5,53 @@ import { stringify } from 'csv-stringify/sync';
 import { z } from 'zod';
 import type { ReferenceIndex } from '@jutbank/core/bench';
 import { guessMapping, guessNotation, namesSaid, wordsSaid, type NamesKnown } from '@jutbank/core/market';
-import { COMPARABLE_COLUMNS, columnMapping, comparableRow, marketRoutes, type FileLook } from '@jutbank/contract/market';
+import {
+  COMPARABLE_COLUMNS,
+  columnMapping,
+  comparableRow,
+  marketRoutes,
+  type FileLook,
+} from '@jutbank/contract/market';
 import type { Transaction } from '../db/index.ts';
-import { answer, bytesOf, conflict, decodeCursor, HttpProblem, invalid, notFound, pageOf, parsedBody, safeCell, through, uploads, type Mount, type UploadedFile } from '../http/index.ts';
+import {
+  answer,
+  bytesOf,
+  conflict,
+  decodeCursor,
+  HttpProblem,
+  invalid,
+  notFound,
+  pageOf,
+  parsedBody,
+  safeCell,
+  through,
+  uploads,
+  type Mount,
+  type UploadedFile,
+} from '../http/index.ts';
 import { queueJob } from '../jobs/index.ts';
 import type { Library } from '../reference/index.ts';
 import { csvInTurns, isCsvError } from './csv.ts';
-import { importComparables, referenceKnown, rawFromCsv, rawFromRows, textOf, type RawFile } from './importComparables.ts';
+import {
+  importComparables,
+  referenceKnown,
+  rawFromCsv,
+  rawFromRows,
+  textOf,
+  type RawFile,
+} from './importComparables.ts';
 import type { Markets } from './market.ts';
 import { normaliseRow } from './normalise.ts';
 import { todayIso } from '../clock/index.ts';
-import { changeStates, comparablesByIds, countComparables, furtherColumns, insertComparables, listComparables, nowCounted } from './queries.ts';
+import {
+  changeStates,
+  comparablesByIds,
+  countComparables,
+  furtherColumns,
+  insertComparables,
+  listComparables,
+  stampRevision,
+} from './queries.ts';
 
 /** Larger files go in as a job, so that the answer does not have to wait. */
 const ROWS_AT_ONCE = 20_000;
@@ -46,7 +82,7 @@ export const listOfJob = async ({ list, name }: ComparablesJob): Promise<RawFile
 export function mountComparables(mount: Mount, library: Library, markets: Markets): void {
   const { database } = mount;
 
-  mount.reads(marketRoutes.lookAtFile, async ({ request, response }) => {
+  mount.handle(marketRoutes.lookAtFile, async ({ request, response }) => {
     const { path, fields } = await upload(request, response);
     const { text, encoding } = textOf(await bytesOf({ path }));
     const file = await csvInTurns(text);
@@ -80,7 +116,7 @@ export function mountComparables(mount: Mount, library: Library, markets: Market
     });
   });
 
-  mount.preparedWrites(
+  mount.handlePrepared(
     marketRoutes.importComparables,
     async ({ request, response }) => {
       const known = referenceKnown(await library.index());
@@ -113,14 +149,14 @@ export function mountComparables(mount: Mount, library: Library, markets: Market
       const result = await importComparables(tx, file, known, { check, person: person.name });
       return answer(result, {
         afterCommit: () => {
-          if (!check && result.added > 0) markets.expect(todayIso());
+          if (!check && result.added > 0) markets.prefetch(todayIso());
           return Promise.resolve();
         },
       });
     },
   );
 
-  mount.preparedWrites(
+  mount.handlePrepared(
     marketRoutes.addComparable,
     () => library.index(),
     async (tx, { body }, index) => {
@@ -131,14 +167,14 @@ export function mountComparables(mount: Mount, library: Library, markets: Market
       if (!row) throw invalid(errors.map((e) => ({ pointer: `/${e.column}`, message: e.message })));
       const { ids, added } = await insertComparables(tx, [row]);
       if (added === 0) throw conflict('This very sale is known already.');
-      await nowCounted(tx, { ids });
+      await stampRevision(tx, { ids });
       const record = (await comparablesByIds(tx, ids)).get(ids[0] ?? '');
       if (!record) throw new Error('the comparable was not stored');
       return answer(record);
     },
   );
 
-  mount.reads(marketRoutes.listComparables, async ({ query }) => {
+  mount.handle(marketRoutes.listComparables, async ({ query }) => {
     const [rows, total] = await Promise.all([
       listComparables(database, query, decodeCursor(query.cursor, 2), query.limit + 1),
       countComparables(database, query),
@@ -154,7 +190,7 @@ export function mountComparables(mount: Mount, library: Library, markets: Market
     );
   });
 
-  mount.reads(marketRoutes.exportComparables, async ({ query, response }) => {
+  mount.handle(marketRoutes.exportComparables, async ({ query, response }) => {
     // columns of the lists' own that were kept as notes go out too: what comes in again is then the same row
     const columns = [...COMPARABLE_COLUMNS, ...(await furtherColumns(database, query))];
     response
@@ -179,7 +215,7 @@ export function mountComparables(mount: Mount, library: Library, markets: Market
     return undefined;
   });
 
-  mount.writes(marketRoutes.changeComparables, async (tx, { body }) => {
+  mount.handleInTransaction(marketRoutes.changeComparables, async (tx, { body }) => {
     if (body.state !== 'kept' && body.reason === '')
       throw invalid([{ pointer: '/reason', message: 'say why; the reason is kept' }]);
     if (body.state === 'merged') {
@@ -195,7 +231,7 @@ export function mountComparables(mount: Mount, library: Library, markets: Market
     return answer({ changed });
   });
 
-  mount.reads(marketRoutes.listImports, async () => {
+  mount.handle(marketRoutes.listImports, async () => {
     const rows = await database.rows<{
       id: string;
       name: string;
@@ -217,7 +253,7 @@ export function mountComparables(mount: Mount, library: Library, markets: Market
     });
   });
 
-  mount.writes(marketRoutes.undoImport, async (tx, { params, body }) => {
+  mount.handleInTransaction(marketRoutes.undoImport, async (tx, { params, body }) => {
     const done = await tx.run(
       'UPDATE comparable_import SET undone_at = IF(?, COALESCE(undone_at, UTC_TIMESTAMP(3)), NULL) WHERE id = ?',
       [body.undone, params.id],
@@ -240,7 +276,7 @@ export function mountComparables(mount: Mount, library: Library, markets: Market
     return answer({ changed });
   });
 
-  mount.reads(marketRoutes.suspects, async () => {
+  mount.handle(marketRoutes.suspects, async () => {
     const { fitted } = (await markets.on(todayIso())).market;
     const records = await comparablesByIds(
       database,

@@ -2,8 +2,14 @@
 import { Decimal } from 'decimal.js';
 import { money, type Money } from '@jutbank/core/money';
 import { mostToPay, type MostToPay, type Target } from '@jutbank/core/worth';
-import { estimateWorth, mixtureQuantile, type Estimate, type EstimateSubject, type VenueKind } from '@jutbank/core/market';
-import { CARE, type Care, type WorthSettings } from '@jutbank/contract/shop';
+import {
+  estimateWorth,
+  mixtureQuantile,
+  type Estimate,
+  type EstimateSubject,
+  type VenueKind,
+} from '@jutbank/core/market';
+import { CARE, type Care, type PricingSettings } from '@jutbank/contract/shop';
 import { usualChannel } from '../shop/index.ts';
 import type { MarketOnDay } from './market.ts';
 
@@ -24,7 +30,7 @@ export function inBase(on: MarketOnDay, amount: Money | null | undefined): strin
 /** The point of the estimate that is counted on, and the most to pay for it. */
 export function ceiling(
   base: string,
-  settings: WorthSettings,
+  settings: PricingSettings,
   estimate: Estimate,
   care: Care,
 ): { readonly price: string; readonly most: MostToPay } {

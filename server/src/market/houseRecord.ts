@@ -1,9 +1,9 @@
 /** What the house's own record says of its ranges: read with every market, written when sales have said something new. */
 import { VALUE_SETTINGS, type ValueSettings } from '@jutbank/core/market';
-import type { HouseStretch } from '@jutbank/core/worth';
+import type { HouseCalibration } from '@jutbank/core/worth';
 import { raiseRevision, type Database, type Queries } from '../db/index.ts';
 
-export async function houseRecord(db: Queries): Promise<HouseStretch | undefined> {
+export async function houseRecord(db: Queries): Promise<HouseCalibration | undefined> {
   const row = await db.row<Record<'sold' | 'held' | 'stretch', number>>(
     'SELECT sold, held, stretch FROM house_record ORDER BY number DESC LIMIT 1',
   );
@@ -18,7 +18,7 @@ export async function settingsInUse(db: Queries): Promise<ValueSettings> {
 const WORTH_SAYING = 0.01;
 
 /** @returns whether it says something new */
-export async function keepHouseRecord(database: Database, told: HouseStretch): Promise<boolean> {
+export async function keepHouseRecord(database: Database, told: HouseCalibration): Promise<boolean> {
   return database.transaction(async (tx) => {
     // two copies of the server say it one after the other
     await tx.row("SELECT number FROM revision WHERE name = 'record' FOR UPDATE");

@@ -9,9 +9,9 @@ import type { Transaction } from '../db/index.ts';
 import { invalid } from '../http/index.ts';
 import { csvInTurns, isCsvError } from './csv.ts';
 import { nearSameFinder } from './nearSame.ts';
-import { normaliseRow, type CellProblem, type Known, type NormalRow } from './normalise.ts';
+import { normaliseRow, type CellProblem, type ReferenceIds, type NormalRow } from './normalise.ts';
 import { todayIso } from '../clock/index.ts';
-import { insertComparables, knownHashes, nowCounted } from './queries.ts';
+import { insertComparables, knownHashes, stampRevision } from './queries.ts';
 
 export interface RawRow {
   readonly line: number;
@@ -119,7 +119,7 @@ function needColumns(header: readonly string[]): void {
 }
 
 /** What rows of prices may speak of. */
-export const referenceKnown = (index: ReferenceIndex): Known => ({
+export const referenceKnown = (index: ReferenceIndex): ReferenceIds => ({
   patterns: index.patterns,
   variants: new Map(index.rows.map((row) => [row.variant.id, row.pattern.id])),
   today: todayIso(),
@@ -134,7 +134,7 @@ const TURN_EVERY = 200;
 export async function importComparables(
   tx: Transaction,
   file: RawFile,
-  known: Known,
+  known: ReferenceIds,
   options: { check: boolean; person?: string; progress?: (share: number) => Promise<void> },
 ): Promise<ComparablesImportAnswer> {
   const errors: RowError[] = [...file.errors];
@@ -195,7 +195,7 @@ export async function importComparables(
       (options.person ?? '').slice(0, 160),
       added,
     ]);
-    await nowCounted(tx, { importId });
+    await stampRevision(tx, { importId });
   }
   errors.sort((a, b) => a.line - b.line);
   warnings.sort((a, b) => a.line - b.line);

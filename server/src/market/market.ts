@@ -2,7 +2,22 @@
  * The fitted market of a day, never older than an import that was answered: the newest fit is brought up to date for
  * the few prices that came since, and a whole new one is made in the background.
  */
-import { amendMarket, gatherPrices, Market, MOST_AMENDED, mostAmended, NOTHING_GATHERED, type Comparable, type EstimateSubject, type Evidence, type FittedMarket, type GatheredPrices, type MarketReference, type RateOn, type ValueSettings } from '@jutbank/core/market';
+import {
+  amendMarket,
+  gatherPrices,
+  Market,
+  MOST_AMENDED,
+  mostAmended,
+  NOTHING_GATHERED,
+  type Comparable,
+  type EstimateSubject,
+  type Evidence,
+  type FittedMarket,
+  type GatheredPrices,
+  type MarketReference,
+  type RateOn,
+  type ValueSettings,
+} from '@jutbank/core/market';
 import { revisions, type Database, type RevisionName } from '../db/index.ts';
 import type { Library } from '../reference/index.ts';
 import { shopOf } from '../shop/index.ts';
@@ -12,7 +27,14 @@ import { settingsInUse } from './houseRecord.ts';
 import { keptReference, knownOnDay, type Knowledge } from './knowledge.ts';
 import { loadRates, rateOn, type RateTable } from './queries.ts';
 import { marketReferenceOf } from './reference.ts';
-import { changeBetween, numberDay, salesByIds, salesOf, type Extent, type SalesChange } from './sales.ts';
+import {
+  changeBetween,
+  numberDay,
+  salesByIds,
+  salesOf,
+  type SalesSnapshot,
+  type SalesChange,
+} from './sales.ts';
 import { storedFits, type MarketFit } from './storedFit.ts';
 
 /** Fits and prepared markets that are kept in hand. */
@@ -135,7 +157,7 @@ function once(kept: Gathered, key: string, make: () => Promise<GatheredPrices>):
 const MOST_EXCLUDED = 200;
 
 /** A fit brought up to date, step by step. */
-interface Amended extends Extent {
+interface Amended extends SalesSnapshot {
   readonly origin: MarketFit;
   readonly reference: number;
   readonly fitted: FittedMarket;
@@ -144,7 +166,7 @@ interface Amended extends Extent {
 }
 const size = (change: SalesChange) => change.added.length + change.removed.length;
 /** One change after another: what came and went again is neither. */
-function together(first: SalesChange, then: SalesChange): SalesChange {
+function composeChanges(first: SalesChange, then: SalesChange): SalesChange {
   const gone = new Set(then.removed.map((s) => s.id));
   const back = new Set(then.added.map((s) => s.id));
   const came = new Set(first.added.map((s) => s.id));
@@ -254,7 +276,7 @@ export class Markets {
   }
 
   /** Prices came in: the market is made ready before somebody asks. */
-  expect(today: string): void {
+  prefetch(today: string): void {
     this.#on(this.#lastAsked ?? today).catch(this.onError);
   }
 
@@ -299,7 +321,7 @@ export class Markets {
         const fitted = changed
           ? amendMarket(from.fitted, change.added, change.removed, reference, rates)
           : from.fitted;
-        const since = together(from.since, change);
+        const since = composeChanges(from.since, change);
         if (fit.reference !== now.reference || (size(since) > 0 && fit.comparables !== now.comparables))
           this.#fitSoon(asOf, key);
         this.#amended = {

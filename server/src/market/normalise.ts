@@ -31,7 +31,7 @@ export interface CellProblem {
   readonly value: string;
   readonly message: string;
 }
-export interface Known {
+export interface ReferenceIds {
   readonly patterns: ReadonlyMap<string, unknown>;
   /** variant to its pattern */
   readonly variants: ReadonlyMap<string, string>;
@@ -53,7 +53,7 @@ const GRADES: ReadonlyMap<string, readonly string[]> = new Map(Object.entries(GR
 /** @param decimalComma the separator leaves the comma free for decimals */
 export function normaliseRow(
   raw: Readonly<Record<string, string>>,
-  known: Known,
+  known: ReferenceIds,
   decimalComma: boolean,
 ): Normalised {
   const errors: CellProblem[] = [];

@@ -67,10 +67,10 @@ describe('rates from the source', () => {
   test('by themselves only where the shop wants it, and once a day', async () => {
     const { dailyRates } = server.app;
     expect(await dailyRates.look()).toBe(false);
-    const { body, etag } = await server.owner.call('GET', '/worth-settings');
+    const { body, etag } = await server.owner.call('GET', '/pricing-settings');
     await server.owner.call(
       'PUT',
-      '/worth-settings',
+      '/pricing-settings',
       { ...body.settings, dailyRates: true },
       { 'If-Match': etag ?? '' },
     );

@@ -4,7 +4,7 @@ import type { ExchangeRate } from '@jutbank/core/money';
 import { marketRoutes, type RatesKnown, type RatesStored } from '@jutbank/contract/market';
 import { raiseRevision, type Database, type Queries, type Transaction } from '../db/index.ts';
 import { answer, bytesOf, invalid, uploads, type Mount } from '../http/index.ts';
-import { findShop, shopOf, worthSettingsOf } from '../shop/index.ts';
+import { findShop, shopOf, pricingSettingsOf } from '../shop/index.ts';
 import { csvInTurns, isCsvError } from './csv.ts';
 import { textOf } from './importComparables.ts';
 import { todayIso } from '../clock/index.ts';
@@ -19,22 +19,22 @@ const isoDay = (ms: number) => new Date(ms).toISOString().slice(0, 10);
 export function mountRates(mount: Mount, source: RateSource): void {
   const { database } = mount;
 
-  mount.writes(marketRoutes.addRates, async (tx, { body }) => {
+  mount.handleInTransaction(marketRoutes.addRates, async (tx, { body }) => {
     const shop = await shopOf(tx);
     if (body.base !== shop.baseCurrency)
       throw invalid([{ pointer: '/base', message: `this shop’s rates are for one ${shop.baseCurrency}` }]);
     return answer(await storeRates(tx, body.rates, 'sent'));
   });
 
-  mount.reads(marketRoutes.listRates, async () => answer(await ratesKnown(database)));
+  mount.handle(marketRoutes.listRates, async () => answer(await ratesKnown(database)));
 
-  mount.preparedWrites(
+  mount.handlePrepared(
     marketRoutes.fetchRates,
     () => askRates(database, source),
     async (tx, _call, asked) => answer(await keepRates(tx, asked)),
   );
 
-  mount.preparedWrites(
+  mount.handlePrepared(
     marketRoutes.importRates,
     async ({ request, response }) => {
       const upload = await uploadedList(request, response);
@@ -206,7 +206,7 @@ export class DailyRates {
   async look(): Promise<boolean> {
     if (
       (await findShop(this.database)) === undefined ||
-      !(await worthSettingsOf(this.database)).settings.dailyRates
+      !(await pricingSettingsOf(this.database)).settings.dailyRates
     )
       return false;
     const asked = await this.database.row<{ one: number }>(

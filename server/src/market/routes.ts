@@ -13,7 +13,7 @@ export function mountMarket(mount: Mount, library: Library, markets: Markets, ra
   mountComparables(mount, library, markets);
   mountRates(mount, rates);
 
-  mount.reads(marketRoutes.estimate, async ({ body }) => {
+  mount.handle(marketRoutes.estimate, async ({ body }) => {
     const on = await (body.knownOn == null
       ? markets.on(body.asOf)
       : markets.asKnownOn(body.asOf, body.knownOn));

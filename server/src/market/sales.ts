@@ -117,7 +117,7 @@ export async function salesUpTo(
 /** All sales up to a day that counted in a revision, whatever became of them since. */
 export async function salesKnown(
   db: Queries,
-  { asOf, comparables }: Extent,
+  { asOf, comparables }: SalesSnapshot,
   middles: GradeIndex,
 ): Promise<{ sales: Comparable[]; grades: GradeIndex }> {
   const rows = await db.rows<SaleRow>(
@@ -135,7 +135,7 @@ export async function salesKnown(
 export async function salesOf(
   db: Queries,
   of: { readonly variant: string } | { readonly pattern: string } | { readonly patterns: readonly string[] },
-  { asOf, comparables }: Extent,
+  { asOf, comparables }: SalesSnapshot,
   grades: GradeIndex,
   known: 'since' | 'then' = 'since',
 ): Promise<Comparable[]> {
@@ -165,7 +165,7 @@ export async function salesByIds(
 }
 
 /** A set of sales: those that were known in a revision, up to a day. */
-export interface Extent {
+export interface SalesSnapshot {
   readonly comparables: number;
   readonly asOf: string;
 }
@@ -177,8 +177,8 @@ export interface SalesChange {
 /** What came and went from one set to a later-known one; undefined when it is more than `most`, or cannot be told. */
 export async function changeBetween(
   db: Queries,
-  from: Extent,
-  to: Extent,
+  from: SalesSnapshot,
+  to: SalesSnapshot,
   grades: GradeIndex,
   most: number,
 ): Promise<SalesChange | undefined> {

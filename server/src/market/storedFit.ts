@@ -3,9 +3,9 @@ import { deserialize, serialize } from 'node:v8';
 import { ulid } from 'ulid';
 import { VALUE_ENGINE_VERSION, type FittedMarket } from '@jutbank/core/market';
 import type { Database, Queries } from '../db/index.ts';
-import type { Extent, GradeIndex } from './sales.ts';
+import type { SalesSnapshot, GradeIndex } from './sales.ts';
 
-export interface MarketFit extends Extent {
+export interface MarketFit extends SalesSnapshot {
   readonly reference: number;
   readonly rates: number;
   /** by which grade words were read */

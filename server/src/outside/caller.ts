@@ -2,7 +2,15 @@
  * How services outside the house are called: never inside a transaction, with a time-out, again after a while with some
  * jitter, and not at all for a time once they have failed often.
  */
-import { ConsecutiveBreaker, ExponentialBackoff, handleWhen, circuitBreaker, retry, wrap, BrokenCircuitError } from 'cockatiel';
+import {
+  ConsecutiveBreaker,
+  ExponentialBackoff,
+  handleWhen,
+  circuitBreaker,
+  retry,
+  wrap,
+  BrokenCircuitError,
+} from 'cockatiel';
 import { HttpProblem } from '../http/index.ts';
 
 /** The service did not do what it was asked; nothing here hangs on it. */
@@ -23,12 +31,12 @@ const OPEN_AFTER = 5;
 const OPEN_FOR_MS = 20_000;
 const MOST_ANSWER_BYTES = 8 << 20;
 
-export interface Asked {
+export interface CallOptions {
   readonly body?: unknown;
   /** the same for every telling of one thing: the service does it once */
   readonly key?: string;
 }
-export type Call = (path: string, asked?: Asked) => Promise<unknown>;
+export type Call = (path: string, asked?: CallOptions) => Promise<unknown>;
 
 /** @param name as it stands at the beginning of a sentence */
 export function caller(name: string, url: string): Call {
@@ -43,7 +51,7 @@ export function caller(name: string, url: string): Call {
       backoff: new ExponentialBackoff({ initialDelay: 150, maxDelay: 1500 }),
     }),
   );
-  const once = async (path: string, { body, key }: Asked): Promise<unknown> => {
+  const once = async (path: string, { body, key }: CallOptions): Promise<unknown> => {
     const response = await fetch(`${url}${path}`, {
       signal: AbortSignal.timeout(TIMEOUT_MS),
       redirect: 'error',

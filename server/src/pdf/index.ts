@@ -13,7 +13,7 @@ export const RIGHT = 595 - 56;
 export type Doc = InstanceType<typeof PDFDocument>;
 
 /** A paper of any number of pages, each with its title and place at the foot. */
-export async function paper(title: string, draw: (doc: Doc) => Promise<void> | void): Promise<Buffer> {
+export async function pdf(title: string, draw: (doc: Doc) => Promise<void> | void): Promise<Buffer> {
   const doc = new PDFDocument({
     size: 'A4',
     margins: { top: 56, bottom: 56, left: LEFT, right: 56 },

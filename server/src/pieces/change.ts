@@ -43,7 +43,7 @@ export async function changePiece(
     throw conflict('This piece is sold; its record stands as it was.');
   const before = await pieceRecord(tx, change.pieceId);
   await work(before);
-  const after = await restage(tx, change.pieceId);
+  const after = await updateStage(tx, change.pieceId);
   await appendLedger(tx, {
     pieceId: change.pieceId,
     kind: change.kind,
@@ -76,7 +76,7 @@ export const progressOf = (record: PieceRecord): PieceProgress => ({
   sold: record.sale !== null,
 });
 
-async function restage(tx: Transaction, id: string): Promise<PieceRecord> {
+async function updateStage(tx: Transaction, id: string): Promise<PieceRecord> {
   const after = await pieceRecord(tx, id);
   const stage = stageOf(progressOf(after));
   await tx.run(

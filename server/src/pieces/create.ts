@@ -10,7 +10,7 @@ import { shopOf, takeNumber } from '../shop/index.ts';
 import { dayBounds } from './change.ts';
 
 /** @param more columns of the piece beyond its intake */
-export async function takeIn(
+export async function createPiece(
   tx: Transaction,
   body: IntakeBody,
   person: Person,

@@ -5,8 +5,8 @@ import { edtfInWords, spanInWords } from '@jutbank/core/dates';
 import { extentOfInspection, statementsOf } from '@jutbank/core/pieces';
 import type { ListingFacts } from '@jutbank/core/listing';
 import { trailText } from '@jutbank/core/provenance';
-import { knownOf, type Beside } from './statements.ts';
-import { measuresInWords } from './readings.ts';
+import { factsForStatements, type RecordContext } from './statements.ts';
+import { measuresInWords } from './readers.ts';
 import type { Assessment } from './assess.ts';
 import type { PieceRecord } from './record.ts';
 
@@ -39,9 +39,9 @@ function historyLines(
   return events;
 }
 
-export function factsOf(record: PieceRecord, assessment: Assessment, beside: Beside): ListingFacts {
+export function factsOf(record: PieceRecord, assessment: Assessment, beside: RecordContext): ListingFacts {
   const { index, answer, made, grade, scale } = assessment;
-  const known = knownOf(record, assessment, beside);
+  const known = factsForStatements(record, assessment, beside);
   const statements = statementsOf(known);
   const decided = record.attribution;
   const row = known.claimed;

@@ -4,7 +4,7 @@ import type { PieceSheet } from '@jutbank/contract/pieces';
 import type { Transaction } from '../db/index.ts';
 import type { Call, Mount } from '../http/index.ts';
 import { changePiece } from './change.ts';
-import type { Readers } from './readings.ts';
+import type { Readers } from './readers.ts';
 import type { PieceRecord } from './record.ts';
 
 /** A change to the record as a route is asked for it. */
@@ -28,4 +28,4 @@ export const mountChange = <B>(
   readers: Readers,
   route: Route<{ id: string }, unknown, B, PieceSheet>,
   act: (tx: Transaction, call: Call<{ id: string }, unknown, B>) => Promise<{ id: string }>,
-): void => mount.preparedWrites(route, readers.ready, act, readers.tellSheet);
+): void => mount.handlePrepared(route, readers.ready, act, readers.tellSheet);

@@ -2,9 +2,9 @@
 import type { Money } from '@jutbank/core/money';
 import type { PriceKind } from '@jutbank/core/market';
 import type { Transaction } from '../db/index.ts';
-import { alterationsOf, priceState, type Readers } from './readings.ts';
+import { alterationsOf, priceState, type Readers } from './readers.ts';
 import type { PieceRecord } from './record.ts';
-import { insertComparables, referenceKnown, normaliseRow, nowCounted } from '../market/index.ts';
+import { insertComparables, referenceKnown, normaliseRow, stampRevision } from '../market/index.ts';
 import { todayIso } from '../clock/index.ts';
 
 /** Nothing where it was never decided which pattern it is. */
@@ -45,5 +45,5 @@ export async function ownPrice(
   );
   if (!row) return;
   const { ids } = await insertComparables(tx, [row], { pieceId: record.id });
-  await nowCounted(tx, { ids });
+  await stampRevision(tx, { ids });
 }

@@ -7,7 +7,7 @@ import { answer, decodeCursor, notFound, pageOf, type Mount } from '../http/inde
 import { todayIso } from '../clock/index.ts';
 import type { Markets } from '../market/index.ts';
 import { addPicture, uploadedPicture, type PictureStore } from './pictures.ts';
-import type { Readers } from './readings.ts';
+import type { Readers } from './readers.ts';
 import { loadPieces } from './record.ts';
 import { changeByCall } from './mountChange.ts';
 
@@ -18,9 +18,9 @@ export function mountPieces(mount: Mount, readers: Readers, markets: Markets, pi
   const { database } = mount;
   const { tellSheet } = readers;
 
-  mount.reads(pieceRoutes.tray, async () => answer(await trayOf(database, readers, markets)));
+  mount.handle(pieceRoutes.tray, async () => answer(await trayOf(database, readers, markets)));
 
-  mount.reads(pieceRoutes.listPieces, async ({ query }) => {
+  mount.handle(pieceRoutes.listPieces, async ({ query }) => {
     const before = decodeCursor(query.cursor, 1)?.[0];
     const where: string[] = [];
     const values: Value[] = [];
@@ -61,9 +61,9 @@ export function mountPieces(mount: Mount, readers: Readers, markets: Markets, pi
     );
   });
 
-  mount.reads(pieceRoutes.piece, ({ params }) => tellSheet(params));
+  mount.handle(pieceRoutes.piece, ({ params }) => tellSheet(params));
 
-  mount.preparedWrites(
+  mount.handlePrepared(
     pieceRoutes.addPicture,
     async ({ request, response }) => {
       const uploaded = await uploadedPicture(request, response);
@@ -81,7 +81,7 @@ export function mountPieces(mount: Mount, readers: Readers, markets: Markets, pi
     tellSheet,
   );
 
-  mount.writes(
+  mount.handleInTransaction(
     pieceRoutes.removePicture,
     (tx, call) =>
       changeByCall(tx, call, 'picture-removed', async () => {
@@ -94,7 +94,7 @@ export function mountPieces(mount: Mount, readers: Readers, markets: Markets, pi
     tellSheet,
   );
 
-  mount.reads(pieceRoutes.picture, async ({ params, response }) => {
+  mount.handle(pieceRoutes.picture, async ({ params, response }) => {
     const bytes = await pictures.read(params.hash, params.size);
     if (!bytes) throw notFound('picture');
     response

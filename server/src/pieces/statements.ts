@@ -6,12 +6,12 @@ import { isSealed, type Assessment } from './assess.ts';
 import type { PieceRecord } from './record.ts';
 
 /** What stands beside the record of a piece. */
-export interface Beside {
+export interface RecordContext {
   readonly openQuestions: readonly string[];
   readonly movedParts: readonly string[];
 }
 
-export async function besideOf(db: Queries, id: string): Promise<Beside> {
+export async function contextOf(db: Queries, id: string): Promise<RecordContext> {
   const questions = await db.rows<{ asked: string }>(
     'SELECT asked FROM piece_question WHERE piece_id = ? AND answer IS NULL ORDER BY id',
     [id],
@@ -29,7 +29,11 @@ export async function besideOf(db: Queries, id: string): Promise<Beside> {
   };
 }
 
-export function knownOf(record: PieceRecord, assessment: Assessment, beside: Beside): KnownOfPiece {
+export function factsForStatements(
+  record: PieceRecord,
+  assessment: Assessment,
+  beside: RecordContext,
+): KnownOfPiece {
   const { index, answer, date, overruled } = assessment;
   const decided = record.attribution;
   return {

@@ -11,7 +11,7 @@ const EXPORT_STEP = 2000;
 export function mountProvenance(mount: Mount, readers: Readers): void {
   mountCustody(mount, readers);
   const { database } = mount;
-  mount.reads(provenanceRoutes.ledger, async ({ params, query }) => {
+  mount.handle(provenanceRoutes.ledger, async ({ params, query }) => {
     const before = decodeCursor(query.cursor, 1)?.[0];
     const rows = await ledgerOfPiece(
       database,
@@ -29,7 +29,7 @@ export function mountProvenance(mount: Mount, readers: Readers): void {
       ),
     );
   });
-  mount.reads(provenanceRoutes.audit, async ({ query }) => {
+  mount.handle(provenanceRoutes.audit, async ({ query }) => {
     const before = decodeCursor(query.cursor, 1)?.[0];
     const [rows, total, people, kinds] = await Promise.all([
       auditEntries(database, query, before === undefined ? undefined : Number(before), query.limit + 1),
@@ -46,7 +46,7 @@ export function mountProvenance(mount: Mount, readers: Readers): void {
     );
     return answer({ ...page, people: people.map((p) => p.person), kinds: kinds.map((k) => k.kind) });
   });
-  mount.reads(provenanceRoutes.auditExport, async ({ query, response }) => {
+  mount.handle(provenanceRoutes.auditExport, async ({ query, response }) => {
     response
       .type('text/csv')
       .setHeader('Content-Disposition', 'attachment; filename="ledger.csv"')
@@ -68,5 +68,5 @@ export function mountProvenance(mount: Mount, readers: Readers): void {
     response.end();
     return undefined;
   });
-  mount.reads(provenanceRoutes.verify, async () => answer(await verifyLedger(database)));
+  mount.handle(provenanceRoutes.verify, async () => answer(await verifyLedger(database)));
 }

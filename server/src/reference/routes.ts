@@ -12,7 +12,7 @@ import { listPacks, packHead, packItems, salesOfPattern } from './queries.ts';
 /** @param packs the thread in which packs are read */
 export function mountReference(mount: Mount, library: Library, packs: Thread<PackWork>): void {
   const { database } = mount;
-  mount.inThread(
+  mount.handleInThread(
     referenceRoutes.importPack,
     async (document) => {
       const answered = await packs.ask('import', document);
@@ -22,19 +22,19 @@ export function mountReference(mount: Mount, library: Library, packs: Thread<Pac
     },
     'writes',
   );
-  mount.inThread(referenceRoutes.reviewPack, (document) => packs.ask('review', document), 'reads');
+  mount.handleInThread(referenceRoutes.reviewPack, (document) => packs.ask('review', document), 'reads');
 
   const versioned = (record: ItemRecord) => answer(record, { etag: `"v${record.version}"` });
-  mount.reads(referenceRoutes.item, async ({ params }) => versioned(await itemRecord(database, params)));
-  mount.writes(referenceRoutes.putItem, async (tx, { params, body, ifMatch }) =>
+  mount.handle(referenceRoutes.item, async ({ params }) => versioned(await itemRecord(database, params)));
+  mount.handleInTransaction(referenceRoutes.putItem, async (tx, { params, body, ifMatch }) =>
     versioned(await putItem(tx, params, body, ifMatch)),
   );
-  mount.writes(referenceRoutes.removeItem, async (tx, { params, ifMatch }) => {
+  mount.handleInTransaction(referenceRoutes.removeItem, async (tx, { params, ifMatch }) => {
     await takeOut(tx, params, ifMatch);
     return answer({ removed: params.id });
   });
 
-  mount.reads(referenceRoutes.maker, async ({ params }) => {
+  mount.handle(referenceRoutes.maker, async ({ params }) => {
     const { contents, makers } = await library.index();
     const maker = makers.get(params.id);
     if (!maker) throw notFound('maker');
@@ -52,12 +52,12 @@ export function mountReference(mount: Mount, library: Library, packs: Thread<Pac
     });
   });
 
-  mount.reads(referenceRoutes.listPacks, async () => {
+  mount.handle(referenceRoutes.listPacks, async () => {
     const items = await listPacks(database);
     return answer({ items, nextCursor: null, total: items.length });
   });
 
-  mount.reads(referenceRoutes.exportPack, async ({ params }) => {
+  mount.handle(referenceRoutes.exportPack, async ({ params }) => {
     const head = await packHead(database, params.id);
     if (!head) throw notFound('pack');
     const pack = JSON.parse(head.head) as ReferencePack;
@@ -68,7 +68,7 @@ export function mountReference(mount: Mount, library: Library, packs: Thread<Pac
     return answer(pack);
   });
 
-  mount.reads(referenceRoutes.vocabulary, async () => {
+  mount.handle(referenceRoutes.vocabulary, async () => {
     const index = await library.index();
     const { contents } = index;
     const variantsOf = new Map<string, number>();
@@ -91,7 +91,7 @@ export function mountReference(mount: Mount, library: Library, packs: Thread<Pac
     });
   });
 
-  mount.reads(referenceRoutes.pattern, async ({ params }) => {
+  mount.handle(referenceRoutes.pattern, async ({ params }) => {
     const index = await library.index();
     const pattern = index.patterns.get(params.id);
     const maker = index.makers.get(pattern?.maker ?? '');
@@ -108,7 +108,7 @@ export function mountReference(mount: Mount, library: Library, packs: Thread<Pac
     });
   });
 
-  mount.reads(referenceRoutes.variant, async ({ params }) => {
+  mount.handle(referenceRoutes.variant, async ({ params }) => {
     const index = await library.index();
     const row = index.variants.get(params.id);
     if (!row) throw notFound('variant');

@@ -2,11 +2,11 @@
 import QRCode from 'qrcode';
 import { formatMoney } from '@jutbank/core/money';
 import type { PublicCertificate } from '@jutbank/contract/sale';
-import { body, dayOf, head, INK, label, LEFT, paper, RIGHT, rule, SOFT, strong } from '../pdf/index.ts';
+import { body, dayOf, head, INK, label, LEFT, pdf, RIGHT, rule, SOFT, strong } from '../pdf/index.ts';
 import type { StoredSale } from './queries.ts';
 
-export function invoicePaper(shop: string, sale: StoredSale, claim: string): Promise<Buffer> {
-  return paper(`Invoice ${sale.invoiceNumber}`, (doc) => {
+export function invoicePdf(shop: string, sale: StoredSale, claim: string): Promise<Buffer> {
+  return pdf(`Invoice ${sale.invoiceNumber}`, (doc) => {
     head(doc, shop, `Invoice ${sale.invoiceNumber}`);
     label(doc, 'To');
     strong(doc, sale.buyerName);
@@ -52,8 +52,8 @@ export function invoicePaper(shop: string, sale: StoredSale, claim: string): Pro
   });
 }
 
-export function certificatePaper(certificate: PublicCertificate, checkUrl: string): Promise<Buffer> {
-  return paper(`Certificate ${certificate.stockNumber}`, async (doc) => {
+export function certificatePdf(certificate: PublicCertificate, checkUrl: string): Promise<Buffer> {
+  return pdf(`Certificate ${certificate.stockNumber}`, async (doc) => {
     head(doc, certificate.shop, 'Certificate of examination');
     label(doc, 'Piece');
     strong(doc, certificate.stockNumber);

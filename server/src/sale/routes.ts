@@ -4,16 +4,24 @@ import { claimFor, type ListingFacts } from '@jutbank/core/listing';
 import { money, subtractMoney, type Money } from '@jutbank/core/money';
 import { leftOf, netOf, type Channel } from '@jutbank/core/worth';
 import { saleRoutes, type NetOfSale, type PublicCertificate, type SaleBody } from '@jutbank/contract/sale';
-import type { WorthSettings } from '@jutbank/contract/shop';
+import type { PricingSettings } from '@jutbank/contract/shop';
 import { revisions } from '../db/index.ts';
 import { answer, conflict, decodeCursor, invalid, notFound, pageOf, type Mount } from '../http/index.ts';
-import { besideOf, changePiece, costOf, type PieceRecord, type Readers, factsOf, ownPrice } from '../pieces/index.ts';
+import {
+  contextOf,
+  changePiece,
+  costOf,
+  type PieceRecord,
+  type Readers,
+  factsOf,
+  ownPrice,
+} from '../pieces/index.ts';
 import { sendOut, type Outbox } from '../outside/index.ts';
 import { entryIntact } from '../ledger/index.ts';
-import { shopOf, takeNumber, usualChannel, worthSettingsOf } from '../shop/index.ts';
+import { shopOf, takeNumber, usualChannel, pricingSettingsOf } from '../shop/index.ts';
 import { todayIso } from '../clock/index.ts';
 import type { Markets } from '../market/index.ts';
-import { certificatePaper, invoicePaper } from './pdf.ts';
+import { certificatePdf, invoicePdf } from './pdf.ts';
 import { countSales, listSales, saleByCode, saleById, shown, type StoredSale } from './queries.ts';
 
 /** The channel of the shop's in which nothing is kept, where it has not taken it off its list. */
@@ -31,7 +39,7 @@ export function mountSale(
 ): void {
   const { database } = mount;
 
-  mount.preparedWrites(
+  mount.handlePrepared(
     saleRoutes.sell,
     async () => {
       await readers.ready();
@@ -53,10 +61,10 @@ export function mountSale(
         async (record) => {
           if (!record.attribution)
             throw conflict('Decide what it is before it is sold: the certificate says so.');
-          const facts = factsOf(record, await readers.assessIn(tx, record), await besideOf(tx, record.id));
+          const facts = factsOf(record, await readers.assessIn(tx, record), await contextOf(tx, record.id));
           const price = priceOf(record, body);
           if (record.listing?.state === 'published') await sendOut(tx, record.id, { kind: 'end' });
-          const { settings } = await worthSettingsOf(tx);
+          const { settings } = await pricingSettingsOf(tx);
           const channel = channelOfSale(settings, body);
           const costHere = costOf(record, price.currency, rateOf);
           const bought = record.intake.price;
@@ -126,7 +134,7 @@ export function mountSale(
     },
   );
 
-  mount.reads(saleRoutes.list, async ({ query }) => {
+  mount.handle(saleRoutes.list, async ({ query }) => {
     const before = decodeCursor(query.cursor, 1)?.[0];
     const rows = await listSales(
       database,
@@ -147,12 +155,12 @@ export function mountSale(
     return { ...snapshot, code: sale.certificateCode, issuedAt: sale.soldAt, fingerprint: hash, intact };
   };
 
-  mount.reads(saleRoutes.one, async ({ params }) => answer(shown(await find(params.id))));
+  mount.handle(saleRoutes.one, async ({ params }) => answer(shown(await find(params.id))));
 
-  mount.reads(saleRoutes.invoice, async ({ params, response }) => {
+  mount.handle(saleRoutes.invoice, async ({ params, response }) => {
     const sale = await find(params.id);
     const shop = await shopOf(database);
-    const pdf = await invoicePaper(shop.name, sale, (await certificateOf(sale)).claim);
+    const pdf = await invoicePdf(shop.name, sale, (await certificateOf(sale)).claim);
     response
       .type('application/pdf')
       .setHeader('Content-Disposition', `inline; filename="invoice-${sale.invoiceNumber}.pdf"`)
@@ -160,10 +168,10 @@ export function mountSale(
     return undefined;
   });
 
-  mount.reads(saleRoutes.certificate, async ({ params, request, response }) => {
+  mount.handle(saleRoutes.certificate, async ({ params, request, response }) => {
     const sale = await find(params.id);
     const base = publicUrl ?? `${request.protocol}://${request.get('host') ?? 'localhost'}`;
-    const pdf = await certificatePaper(await certificateOf(sale), `${base}/c/${sale.certificateCode}`);
+    const pdf = await certificatePdf(await certificateOf(sale), `${base}/c/${sale.certificateCode}`);
     response
       .type('application/pdf')
       .setHeader('Content-Disposition', `inline; filename="certificate-${sale.stockNumber}.pdf"`)
@@ -171,7 +179,7 @@ export function mountSale(
     return undefined;
   });
 
-  mount.reads(saleRoutes.check, async ({ params }) => {
+  mount.handle(saleRoutes.check, async ({ params }) => {
     const sale = await saleByCode(database, params.code);
     if (!sale) throw notFound('certificate');
     return answer(await certificateOf(sale));
@@ -179,7 +187,7 @@ export function mountSale(
 }
 
 /** An offer came through the usual channel; by hand the one that is named, else over the counter. */
-function channelOfSale(settings: WorthSettings, body: SaleBody): { name: string; channel: Channel } {
+function channelOfSale(settings: PricingSettings, body: SaleBody): { name: string; channel: Channel } {
   if (body.message != null) return usualChannel(settings);
   const found = settings.channels.find((c) => c.id === (body.channel ?? COUNTER));
   if (body.channel != null && !found)

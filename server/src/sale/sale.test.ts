@@ -48,9 +48,9 @@ describe('over the counter', () => {
   });
 
   test('through a channel of the shop’s, with tax on the margin: by hand to the cent', async () => {
-    const { body, etag } = await server.owner.call('GET', '/worth-settings');
+    const { body, etag } = await server.owner.call('GET', '/pricing-settings');
     const put = (tax: object, seen: string | null) =>
-      server.owner.call('PUT', '/worth-settings', { ...body.settings, tax }, { 'If-Match': seen ?? '' });
+      server.owner.call('PUT', '/pricing-settings', { ...body.settings, tax }, { 'If-Match': seen ?? '' });
     const taxed = await put({ on: 'margin', pct: 21 }, etag);
     const piece = await ready();
     const sell = (channel: string) =>

@@ -1,5 +1,4 @@
-
-export { usualChannel, worthSettingsOf } from './pricingSettings.ts';
+export { usualChannel, pricingSettingsOf } from './pricingSettings.ts';
 export { findShop, shopOf, takeNumber } from './queries.ts';
 export { VERSION, mountShop } from './routes.ts';
 export { sessionReader, sweepSessions } from './session.ts';

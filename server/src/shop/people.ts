@@ -15,9 +15,9 @@ const ALL_SESSIONS = 'DELETE FROM session WHERE person_id = ?';
 export function mountPeople(mount: Mount): void {
   const { database } = mount;
 
-  mount.reads(shopRoutes.people, async () => answer({ items: await listPeople(database) }));
+  mount.handle(shopRoutes.people, async () => answer({ items: await listPeople(database) }));
 
-  mount.preparedWrites(
+  mount.handlePrepared(
     shopRoutes.addPerson,
     ({ body }) => hashPassword(body.password),
     async (tx, { body, person }, passwordHash) => {
@@ -40,7 +40,7 @@ export function mountPeople(mount: Mount): void {
     },
   );
 
-  mount.writes(shopRoutes.changePerson, async (tx, { params, body, person }) => {
+  mount.handleInTransaction(shopRoutes.changePerson, async (tx, { params, body, person }) => {
     const before = await locked(tx, params.id);
     if (before.role === 'owner' && body.role !== 'owner') await anotherOwner(tx, params.id);
     await tx.run('UPDATE person SET name = ?, role = ? WHERE id = ?', [body.name, body.role, params.id]);
@@ -49,7 +49,7 @@ export function mountPeople(mount: Mount): void {
     return answer({ ...before, ...body });
   });
 
-  mount.writes(shopRoutes.removePerson, async (tx, { params, person }) => {
+  mount.handleInTransaction(shopRoutes.removePerson, async (tx, { params, person }) => {
     const before = await locked(tx, params.id);
     if (before.role === 'owner') await anotherOwner(tx, params.id);
     await tx.run(ALL_SESSIONS, [params.id]);
@@ -62,7 +62,7 @@ export function mountPeople(mount: Mount): void {
     return answer({ removed: params.id });
   });
 
-  mount.preparedWrites(
+  mount.handlePrepared(
     shopRoutes.resetPassword,
     ({ body }) => hashPassword(body.password),
     async (tx, { params, person }, passwordHash) => {
@@ -73,13 +73,13 @@ export function mountPeople(mount: Mount): void {
     },
   );
 
-  mount.writes(shopRoutes.endSessionsOf, async (tx, { params, person }) => {
+  mount.handleInTransaction(shopRoutes.endSessionsOf, async (tx, { params, person }) => {
     const { name } = await locked(tx, params.id);
     await noted(tx, person, 'sessions-ended', { id: params.id, name });
     return answer({ ended: await tx.run(ALL_SESSIONS, [params.id]) });
   });
 
-  mount.writes(shopRoutes.dropSecondFactor, async (tx, { params, person }) => {
+  mount.handleInTransaction(shopRoutes.dropSecondFactor, async (tx, { params, person }) => {
     const { name } = await locked(tx, params.id);
     await tx.run('UPDATE person SET totp_secret = NULL, totp_since = NULL WHERE id = ?', [params.id]);
     await noted(tx, person, 'second-factor-taken-away', { id: params.id, name });
@@ -99,7 +99,7 @@ function mountOwnAccount(mount: Mount): void {
       throw invalid([{ pointer, message: 'this is not your password' }]);
   };
 
-  mount.preparedWrites(
+  mount.handlePrepared(
     shopRoutes.changePassword,
     async ({ body, person }) => {
       await needPassword(person, body.current, '/current');
@@ -116,16 +116,16 @@ function mountOwnAccount(mount: Mount): void {
     },
   );
 
-  mount.reads(shopRoutes.sessions, async ({ person, request }) =>
+  mount.handle(shopRoutes.sessions, async ({ person, request }) =>
     answer({ items: await sessionsOf(database, person.id, sessionHash(request)) }),
   );
-  mount.writes(shopRoutes.endSession, async (tx, { params, person }) => {
+  mount.handleInTransaction(shopRoutes.endSession, async (tx, { params, person }) => {
     const ended = await tx.run('DELETE FROM session WHERE id = ? AND person_id = ?', [params.id, person.id]);
     if (ended === 0) throw notFound('session');
     return answer({ ended });
   });
 
-  mount.writes(shopRoutes.beginSecondFactor, async (tx, { person }) => {
+  mount.handleInTransaction(shopRoutes.beginSecondFactor, async (tx, { person }) => {
     const own = await credentialsById(tx, person.id);
     if (own?.secret != null) throw conflict('You have a second factor. Leave it before you take another.');
     const secret = newSecret();
@@ -136,7 +136,7 @@ function mountOwnAccount(mount: Mount): void {
     const uri = addressOf(secret, person.email, (await shopOf(tx)).name);
     return answer({ secret, uri, qr: await QRCode.toDataURL(uri, { margin: 1, width: 220 }) });
   });
-  mount.writes(shopRoutes.takeSecondFactor, async (tx, { body, person }) => {
+  mount.handleInTransaction(shopRoutes.takeSecondFactor, async (tx, { body, person }) => {
     const row = await tx.row<{ secret: string | null }>(
       'SELECT totp_secret AS secret FROM person WHERE id = ? AND totp_since IS NULL FOR UPDATE',
       [person.id],
@@ -152,7 +152,7 @@ function mountOwnAccount(mount: Mount): void {
     await noted(tx, person, 'second-factor-taken', { id: person.id });
     return answer({ secondFactor: true });
   });
-  mount.preparedWrites(
+  mount.handlePrepared(
     shopRoutes.leaveSecondFactor,
     ({ body, person }) => needPassword(person, body.password, '/password'),
     async (tx, { person }) => {

@@ -1,21 +1,27 @@
 /** Channels, tax, margins, percentages: one document of the shop, on which every room that speaks of money leans. */
 import type { Channel } from '@jutbank/core/worth';
-import { settingsRoutes, USUAL_SETTINGS, worthSettings, type VersionedSettings, type WorthSettings } from '@jutbank/contract/shop';
+import {
+  pricingSettingsRoutes,
+  USUAL_SETTINGS,
+  pricingSettings,
+  type VersionedSettings,
+  type PricingSettings,
+} from '@jutbank/contract/shop';
 import type { Queries } from '../db/index.ts';
 import { answer, HttpProblem, invalid, type Mount } from '../http/index.ts';
 
-export async function worthSettingsOf(db: Queries): Promise<VersionedSettings> {
+export async function pricingSettingsOf(db: Queries): Promise<VersionedSettings> {
   const row = await db.row<{ version: number; body: unknown }>(
-    'SELECT version, body FROM worth_settings WHERE id = 1',
+    'SELECT version, body FROM pricing_settings WHERE id = 1',
   );
   // read through the schema: what was added since it was stored has its usual value
   return row
-    ? { settings: worthSettings.parse(row.body), version: Number(row.version) }
+    ? { settings: pricingSettings.parse(row.body), version: Number(row.version) }
     : { settings: USUAL_SETTINGS, version: 0 };
 }
 
 /** The channel that is reckoned with where none is named. */
-export function usualChannel(settings: WorthSettings): { id: string; name: string; channel: Channel } {
+export function usualChannel(settings: PricingSettings): { id: string; name: string; channel: Channel } {
   const found = settings.channels.find((c) => c.id === settings.usualChannel) ?? settings.channels[0];
   return found ?? { id: 'none', name: 'No fees', channel: {} };
 }
@@ -24,18 +30,18 @@ export function mountPricingSettings(mount: Mount): void {
   const { database } = mount;
   const answered = (found: VersionedSettings) => answer(found, { etag: `"v${found.version}"` });
 
-  mount.reads(settingsRoutes.settings, async () => answered(await worthSettingsOf(database)));
+  mount.handle(pricingSettingsRoutes.settings, async () => answered(await pricingSettingsOf(database)));
 
-  mount.writes(settingsRoutes.putSettings, async (tx, { body, ifMatch }) => {
+  mount.handleInTransaction(pricingSettingsRoutes.putSettings, async (tx, { body, ifMatch }) => {
     if (!body.channels.some((c) => c.id === body.usualChannel))
       throw invalid([{ pointer: '/usualChannel', message: 'this is none of the channels' }]);
     // of several who save what they all saw at once, one is first
     await tx.row('SELECT id FROM shop WHERE id = 1 FOR UPDATE');
-    const { version } = await worthSettingsOf(tx);
+    const { version } = await pricingSettingsOf(tx);
     if (ifMatch === undefined) throw new HttpProblem(428, 'Send If-Match with the version you have seen.');
     if (ifMatch !== version) throw new HttpProblem(412, 'Somebody changed these settings meanwhile.');
     await tx.run(
-      'INSERT INTO worth_settings (id, version, body) VALUES (1, ?, ?) ON DUPLICATE KEY UPDATE version = VALUES(version), body = VALUES(body)',
+      'INSERT INTO pricing_settings (id, version, body) VALUES (1, ?, ?) ON DUPLICATE KEY UPDATE version = VALUES(version), body = VALUES(body)',
       [version + 1, JSON.stringify(body)],
     );
     return answered({ settings: body, version: version + 1 });

@@ -26,7 +26,7 @@ export function mountShop(mount: Mount, search: (q: string) => Promise<SearchHit
   const { database } = mount;
   const signIn = new SignIn(database);
 
-  mount.reads(shopRoutes.health, async () => {
+  mount.handle(shopRoutes.health, async () => {
     try {
       await database.row('SELECT 1');
     } catch {
@@ -39,7 +39,7 @@ export function mountShop(mount: Mount, search: (q: string) => Promise<SearchHit
     });
   });
 
-  mount.preparedWrites(
+  mount.handlePrepared(
     shopRoutes.setup,
     ({ body }) => hashPassword(body.owner.password),
     async (tx, { body, request, response }, passwordHash) => {
@@ -67,7 +67,7 @@ export function mountShop(mount: Mount, search: (q: string) => Promise<SearchHit
     },
   );
 
-  mount.preparedWrites(
+  mount.handlePrepared(
     shopRoutes.signIn,
     ({ body, request }) => signIn.check(body, request.ip ?? ''),
     async (tx, { request, response }, { person, step }) => {
@@ -77,15 +77,15 @@ export function mountShop(mount: Mount, search: (q: string) => Promise<SearchHit
     },
   );
 
-  mount.writes(shopRoutes.signOut, async (tx, { request, response }) => {
+  mount.handleInTransaction(shopRoutes.signOut, async (tx, { request, response }) => {
     await endSession(tx, request, response);
     return answer({});
   });
 
-  mount.reads(shopRoutes.session, async ({ person }) => answer({ person, shop: await shopOf(database) }));
+  mount.handle(shopRoutes.session, async ({ person }) => answer({ person, shop: await shopOf(database) }));
   mountPeople(mount);
 
-  mount.writes(shopRoutes.putShop, async (tx, { body }) => {
+  mount.handleInTransaction(shopRoutes.putShop, async (tx, { body }) => {
     await tx.run(
       'UPDATE shop SET name = ?, stock_scheme = ?, reader_sees = COALESCE(?, reader_sees) WHERE id = 1',
       [body.name, body.stockScheme, body.readerSees ? JSON.stringify(body.readerSees) : null],
@@ -93,5 +93,5 @@ export function mountShop(mount: Mount, search: (q: string) => Promise<SearchHit
     return answer(await shopOf(tx));
   });
 
-  mount.reads(shopRoutes.search, async ({ query }) => answer({ items: await search(query.q) }));
+  mount.handle(shopRoutes.search, async ({ query }) => answer({ items: await search(query.q) }));
 }

@@ -33,11 +33,11 @@ export function mountCorrections(mount: Mount, readers: Readers): void {
     };
   };
 
-  mount.reads(worthRoutes.pieceWorth, async ({ params }) => answer(await worthOf(params.id)));
+  mount.handle(worthRoutes.pieceWorth, async ({ params }) => answer(await worthOf(params.id)));
 
   const tellWorth = async ({ id }: { id: string }) => answer(await worthOf(id));
 
-  mount.preparedWrites(
+  mount.handlePrepared(
     worthRoutes.addOverride,
     ({ params }) => worthOf(params.id),
     async (tx, { params, body, person }, { worth }) => {
@@ -62,7 +62,7 @@ export function mountCorrections(mount: Mount, readers: Readers): void {
     tellWorth,
   );
 
-  mount.writes(
+  mount.handleInTransaction(
     worthRoutes.endOverride,
     async (tx, { params, person }) => {
       const ended = await tx.run(

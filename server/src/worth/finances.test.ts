@@ -291,10 +291,10 @@ describe('what might be one of two', () => {
 describe('tax that a price holds', () => {
   test('lowers the ceiling and what an ask leaves; on the margin less than on the sale', async () => {
     const ceilingAt = async (tax: object) => {
-      const { body, etag } = await server.owner.call('GET', '/worth-settings');
+      const { body, etag } = await server.owner.call('GET', '/pricing-settings');
       await server.owner.call(
         'PUT',
-        '/worth-settings',
+        '/pricing-settings',
         { ...body.settings, tax },
         { 'If-Match': etag ?? '' },
       );
@@ -315,10 +315,10 @@ describe('tax that a price holds', () => {
 
 describe('the shop’s habits', () => {
   test('are changed under their version, and a channel that is not there is refused', async () => {
-    const { body, etag } = await server.owner.call('GET', '/worth-settings');
+    const { body, etag } = await server.owner.call('GET', '/pricing-settings');
     const wrong = { ...body.settings, usualChannel: 'nowhere' };
     const send = (settings: object, seen = etag ?? '') =>
-      server.owner.call('PUT', '/worth-settings', settings, { 'If-Match': seen });
+      server.owner.call('PUT', '/pricing-settings', settings, { 'If-Match': seen });
     expect((await send(wrong)).body.errors[0].pointer).toBe('/usualChannel');
     expect((await send({ ...body.settings, care: 'careful' })).status).toBe(200);
     expect((await send(body.settings)).status).toBe(412);

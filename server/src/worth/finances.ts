@@ -1,9 +1,17 @@
 /** Money at both ends of a piece: bases of value, most to pay, the ask, the two markets, the checks that pay. */
 import { checksOf } from '@jutbank/core/bench';
 import { money, type Money } from '@jutbank/core/money';
-import { breakEven, leftOf, netOf, basesOfValue, decisionOver, worthOfAsking, worthOfKnowing } from '@jutbank/core/worth';
+import {
+  breakEven,
+  leftOf,
+  netOf,
+  basesOfValue,
+  decisionOver,
+  valueOfSampleInformation,
+  valueOfPerfectInformation,
+} from '@jutbank/core/worth';
 import { inTwoMarkets } from '@jutbank/core/market';
-import { endsRoutes, type MoneyOfPiece } from '@jutbank/contract/worth';
+import { offerRoutes, type PieceFinances } from '@jutbank/contract/worth';
 import { answer, type Mount } from '../http/index.ts';
 import { identifyQuestion, pieceRecord, type PieceRecord, type Readers } from '../pieces/index.ts';
 import { usualChannel } from '../shop/index.ts';
@@ -16,7 +24,7 @@ const MOST_CHECKS = 5;
 export function mountFinances(mount: Mount, readers: Readers, markets: Markets): void {
   const { database } = mount;
 
-  mount.reads(endsRoutes.money, async ({ params }) => {
+  mount.handle(offerRoutes.money, async ({ params }) => {
     const record = await pieceRecord(database, params.id);
     const prices = await piecePrices(await shopPrices(database, markets), readers, record);
     if (!prices) return answer({ money: null, why: 'Nothing says yet which pattern it is.' });
@@ -34,7 +42,7 @@ export function mountFinances(mount: Mount, readers: Readers, markets: Markets):
       retail.byVariant,
       subject.conditionIndex,
     );
-    const ends: MoneyOfPiece = {
+    const ends: PieceFinances = {
       channel: channel.name,
       bases: basesOfValue(market, retail, trade, best.ratio).map((b) => ({
         ...b,
@@ -78,7 +86,7 @@ async function knowing(
   readers: Readers,
   record: PieceRecord,
   { on, retail, hazard, holding, net, cost }: PiecePrices,
-): Promise<MoneyOfPiece['knowing']> {
+): Promise<PieceFinances['knowing']> {
   const parts = retail.byVariant;
   if (parts.length < 2) return null;
   const mayLeave = record.intake.acquired === null && cost !== undefined;
@@ -93,11 +101,11 @@ async function knowing(
     const rowOf = new Map(of.map((o, i) => [o.variant, table[i]]));
     const unlisted = rowOf.get(null);
     const rows = parts.map((part) => rowOf.get(part.variant) ?? unlisted ?? []);
-    return { check, worth: worthOfAsking(parts, rows, decide) };
+    return { check, worth: valueOfSampleInformation(parts, rows, decide) };
   });
   const amount = (x: number) => money(x, on.base);
   return {
-    worth: amount(worthOfKnowing(parts, decide)),
+    worth: amount(valueOfPerfectInformation(parts, decide)),
     mayLeave,
     checks: checks
       .filter((c) => Number(amount(c.worth).amount) > 0)

@@ -2,7 +2,7 @@
 import { ulid } from 'ulid';
 import { money, type Money } from '@jutbank/core/money';
 import { judgeOffer, type OfferJudgement } from '@jutbank/core/worth';
-import { endsRoutes, type OfferRecord } from '@jutbank/contract/worth';
+import { offerRoutes, type OfferRecord } from '@jutbank/contract/worth';
 import type { Queries } from '../db/index.ts';
 import { answer, conflict, invalid, type Mount } from '../http/index.ts';
 import { lockPiece, pieceRecord, type PieceRecord, type Readers, ownPrice } from '../pieces/index.ts';
@@ -14,7 +14,7 @@ import { piecePrices, shopPrices } from './prices.ts';
 export function mountOffers(mount: Mount, readers: Readers, markets: Markets): void {
   const { database } = mount;
 
-  mount.reads(endsRoutes.judgeOffer, async ({ params, body }) => {
+  mount.handle(offerRoutes.judgeOffer, async ({ params, body }) => {
     const record = await pieceRecord(database, params.id);
     const { base, judgement } = await judged(database, readers, markets, record, body.amount);
     return answer({
@@ -26,8 +26,8 @@ export function mountOffers(mount: Mount, readers: Readers, markets: Markets): v
     });
   });
 
-  mount.preparedWrites(
-    endsRoutes.logOffer,
+  mount.handlePrepared(
+    offerRoutes.logOffer,
     async ({ params, body }) => {
       const record = await pieceRecord(database, params.id);
       return (await judged(database, readers, markets, record, body.amount)).judgement;

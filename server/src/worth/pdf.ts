@@ -1,7 +1,20 @@
 /** The appraisal for paper: what it is for, what it is of, what it rests on, what was concluded and why. */
 import { formatMoney } from '@jutbank/core/money';
 import type { AppraisalRecord, AppraisedRow, Purpose } from '@jutbank/contract/worth';
-import { body, dayOf, head, INK, label, LEFT, paper, RIGHT, rule, SOFT, strong, type Doc } from '../pdf/index.ts';
+import {
+  body,
+  dayOf,
+  head,
+  INK,
+  label,
+  LEFT,
+  pdf,
+  RIGHT,
+  rule,
+  SOFT,
+  strong,
+  type Doc,
+} from '../pdf/index.ts';
 
 const PURPOSE_WORDS: Record<Purpose, string> = {
   insurance: 'insurance',
@@ -17,8 +30,8 @@ const percent = (x: number) => `${x < 0 ? '−' : '+'}${Math.abs(x).toFixed(1)} 
 const MOST_ROWS = 14;
 const BOTTOM = 842 - 72;
 
-export function appraisalPaper(record: AppraisalRecord, fingerprint: string): Promise<Buffer> {
-  return paper(`Appraisal ${record.number} · ${record.piece.stockNumber}`, (doc) => {
+export function appraisalPdf(record: AppraisalRecord, fingerprint: string): Promise<Buffer> {
+  return pdf(`Appraisal ${record.number} · ${record.piece.stockNumber}`, (doc) => {
     head(doc, record.shop, `Appraisal ${record.number}`);
     const pair = (name: string, text: string) => {
       room(doc, 34);

@@ -1,11 +1,18 @@
 /** A stored piece between what it cost and what it may bring: estimates by venue, patience, what is left of a price. */
 import { money, type Money } from '@jutbank/core/money';
-import { leftOf, askCurve, learnHazard, type AskPoint, type Hazard, type Standing } from '@jutbank/core/worth';
+import {
+  leftOf,
+  askCurve,
+  learnHazard,
+  type AskPoint,
+  type Hazard,
+  type Standing,
+} from '@jutbank/core/worth';
 import type { Estimate, EstimateSubject, VenueKind } from '@jutbank/core/market';
-import type { WorthSettings } from '@jutbank/contract/shop';
+import type { PricingSettings } from '@jutbank/contract/shop';
 import type { Queries } from '../db/index.ts';
 import { costOf, type PieceRecord, type Readers } from '../pieces/index.ts';
-import { usualChannel, worthSettingsOf } from '../shop/index.ts';
+import { usualChannel, pricingSettingsOf } from '../shop/index.ts';
 import { subjectAsked, VENUE_OF_SHOP, type MarketOnDay, type Markets, estimateIn } from '../market/index.ts';
 import { todayIso } from '../clock/index.ts';
 
@@ -17,7 +24,7 @@ const WEEKS_PER_MONTH = 52 / 12;
 /** The day's market with the shop's habits: what all pieces share. */
 export interface ShopPrices {
   readonly on: MarketOnDay;
-  readonly settings: WorthSettings;
+  readonly settings: PricingSettings;
   readonly hazard: Hazard;
   /** a week of keeping a piece */
   readonly holding: number;
@@ -25,7 +32,7 @@ export interface ShopPrices {
 
 export async function shopPrices(db: Queries, markets: Markets): Promise<ShopPrices> {
   const on = await markets.on(todayIso());
-  const { settings } = await worthSettingsOf(db);
+  const { settings } = await pricingSettingsOf(db);
   return {
     on,
     settings,

@@ -3,10 +3,21 @@ import { ulid } from 'ulid';
 import { edtfInWords } from '@jutbank/core/dates';
 import { statementsOf } from '@jutbank/core/pieces';
 import { money } from '@jutbank/core/money';
-import { worthRoutes, type AppraisalBody, type AppraisalRecord, type KeptAppraisal } from '@jutbank/contract/worth';
+import {
+  worthRoutes,
+  type AppraisalBody,
+  type AppraisalRecord,
+  type KeptAppraisal,
+} from '@jutbank/contract/worth';
 import { revisions, type Queries } from '../db/index.ts';
 import { answer, conflict, invalid, notFound, type Mount } from '../http/index.ts';
-import { besideOf, knownOf, pieceRecord, type Beside, type Readers } from '../pieces/index.ts';
+import {
+  contextOf,
+  factsForStatements,
+  pieceRecord,
+  type RecordContext,
+  type Readers,
+} from '../pieces/index.ts';
 import { appendLedger, canonical, entryIntact, sha256 } from '../ledger/index.ts';
 import { shopOf, takeNumber } from '../shop/index.ts';
 import { keepReference, type Markets } from '../market/index.ts';
@@ -18,10 +29,16 @@ import { mountOffers } from './offers.ts';
 import { mountPricing } from './pricing.ts';
 import { mountStock } from './stock.ts';
 import { groundsOf } from './grounds.ts';
-import { appraisalPaper } from './pdf.ts';
+import { appraisalPdf } from './pdf.ts';
 import { recomputed } from './recompute.ts';
 import { trackRecordOf } from './trackRecord.ts';
-import { appraisalById, appraisalsOf, lastInspection, storeAppraisal, type StoredAppraisal } from './queries.ts';
+import {
+  appraisalById,
+  appraisalsOf,
+  lastInspection,
+  storeAppraisal,
+  type StoredAppraisal,
+} from './queries.ts';
 
 /** What a piece is worth: its price, corrections, channels, offers, stock, appraisals. */
 export function mountWorth(mount: Mount, readers: Readers, markets: Markets): void {
@@ -38,24 +55,24 @@ function mountAppraisals(mount: Mount, readers: Readers, markets: Markets): void
   const { database } = mount;
   const rooms = { database, readers, markets };
 
-  mount.reads(worthRoutes.trackRecord, async () => answer(await trackRecordOf(database, readers, markets)));
+  mount.handle(worthRoutes.trackRecord, async () => answer(await trackRecordOf(database, readers, markets)));
 
-  mount.reads(worthRoutes.grounds, async ({ params }) => {
+  mount.handle(worthRoutes.grounds, async ({ params }) => {
     const asked = await readers.valuation(await pieceRecord(database, params.id));
     return answer(asked ? await groundsOf(database, asked.on, asked.question) : { pairs: [], near: [] });
   });
 
-  mount.reads(worthRoutes.appraisalDraft, async ({ params, body }) =>
+  mount.handle(worthRoutes.appraisalDraft, async ({ params, body }) =>
     answer((await appraisedFrom(rooms, params.id, body)).evidence),
   );
 
-  mount.preparedWrites(
+  mount.handlePrepared(
     worthRoutes.appraise,
     async ({ params, body }) => {
       const appraised = await appraisedFrom(rooms, params.id, body);
       return {
         appraised,
-        beside: await besideOf(database, params.id),
+        beside: await contextOf(database, params.id),
         inspected: await lastInspection(database, params.id),
       };
     },
@@ -115,7 +132,7 @@ function mountAppraisals(mount: Mount, readers: Readers, markets: Markets): void
     },
   );
 
-  mount.reads(worthRoutes.appraisals, async ({ params }) => {
+  mount.handle(worthRoutes.appraisals, async ({ params }) => {
     await pieceRecord(database, params.id);
     return answer({ items: await appraisalsOf(database, params.id) });
   });
@@ -130,12 +147,12 @@ function mountAppraisals(mount: Mount, readers: Readers, markets: Markets): void
     return { id, record, fingerprint, intact: await isIntact(database, text, fingerprint, ledgerSeq), text };
   };
 
-  mount.reads(worthRoutes.appraisal, async ({ params }) => {
+  mount.handle(worthRoutes.appraisal, async ({ params }) => {
     const { text: _, ...shown } = await kept(params.id);
     return answer(shown);
   });
 
-  mount.reads(worthRoutes.appraisalRecord, async ({ params, response }) => {
+  mount.handle(worthRoutes.appraisalRecord, async ({ params, response }) => {
     const { text, record } = await find(params.id);
     response
       .type('application/json')
@@ -144,16 +161,16 @@ function mountAppraisals(mount: Mount, readers: Readers, markets: Markets): void
     return undefined;
   });
 
-  mount.reads(worthRoutes.appraisalPaper, async ({ params, response }) => {
+  mount.handle(worthRoutes.appraisalPaper, async ({ params, response }) => {
     const { record, fingerprint } = await find(params.id);
     response
       .type('application/pdf')
       .setHeader('Content-Disposition', `inline; filename="${record.number}.pdf"`)
-      .send(await appraisalPaper(record, fingerprint));
+      .send(await appraisalPdf(record, fingerprint));
     return undefined;
   });
 
-  mount.reads(worthRoutes.recompute, async ({ params }) => {
+  mount.handle(worthRoutes.recompute, async ({ params }) => {
     const { record, pieceId } = await find(params.id);
     return answer(await recomputed(rooms, record, pieceId));
   });
@@ -188,11 +205,11 @@ function evidenceWith({ evidence }: Appraised, body: AppraisalBody): Omit<typeof
 
 function pieceOf(
   { record, assessment, evidence }: Appraised,
-  beside: Beside,
+  beside: RecordContext,
   inspected: { by: string | null; at: string | null },
 ): AppraisalRecord['piece'] {
   const { index, answer: identified, date, grade, scale } = assessment;
-  const statements = statementsOf(knownOf(record, assessment, beside));
+  const statements = statementsOf(factsForStatements(record, assessment, beside));
   const main = grade.grades.find((g) => g.scale === scale);
   const decided = record.attribution;
   const nameOf = (variant: string | null) =>

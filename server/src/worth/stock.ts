@@ -3,8 +3,22 @@ import { Decimal } from 'decimal.js';
 import { ulid } from 'ulid';
 import { money, type Money } from '@jutbank/core/money';
 import { AGES, ageOf, repriceAdvice } from '@jutbank/core/worth';
-import { VALUE_ENGINE_VERSION, tidesOf, trendOfPattern, TREND_SETTINGS, type SoldOfPattern, type Trend } from '@jutbank/core/market';
-import { REVALUATION_JOB, stockRoutes, type StockGrounds, type StockPiece, type StockTotals, type StockValuation } from '@jutbank/contract/worth';
+import {
+  VALUE_ENGINE_VERSION,
+  trendsOfMarket,
+  trendOfPattern,
+  TREND_SETTINGS,
+  type SoldOfPattern,
+  type Trend,
+} from '@jutbank/core/market';
+import {
+  REVALUATION_JOB,
+  stockRoutes,
+  type StockGrounds,
+  type StockPiece,
+  type StockTotals,
+  type StockValuation,
+} from '@jutbank/contract/worth';
 import { revisions, type Database, type Queries } from '../db/index.ts';
 import { answer, notFound, type Mount } from '../http/index.ts';
 import { costOf, dayBounds, instant, loadPieces, type PieceRecord, type Readers } from '../pieces/index.ts';
@@ -20,7 +34,7 @@ const MOST_HISTORY = 60;
 export function mountStock(mount: Mount): void {
   const { database } = mount;
 
-  mount.reads(stockRoutes.stock, async () => {
+  mount.handle(stockRoutes.stock, async () => {
     const [count, running] = await Promise.all([
       database.row<{ n: number }>(
         'SELECT COUNT(*) AS n FROM piece p WHERE NOT EXISTS (SELECT 1 FROM sale s WHERE s.piece_id = p.id)',
@@ -37,13 +51,13 @@ export function mountStock(mount: Mount): void {
     });
   });
 
-  mount.reads(stockRoutes.grounds, async ({ params }) => {
+  mount.handle(stockRoutes.grounds, async ({ params }) => {
     const kept = await keptGrounds(database, params.id, params.piece);
     if (!kept) throw notFound('What this worth rested on');
     return answer(kept);
   });
 
-  mount.writes(stockRoutes.revalue, async (tx, { person }) =>
+  mount.handleInTransaction(stockRoutes.revalue, async (tx, { person }) =>
     answer({ job: await queueJob(tx, REVALUATION_JOB, { person: person.name }, person.id) }),
   );
 }
@@ -291,7 +305,7 @@ async function trendsOf(db: Queries, on: MarketOnDay): Promise<{ trends: Trend[]
     now: Number(r.now),
     before: Number(r.before),
   }));
-  const tides = tidesOf(on.market, sold, on.day);
+  const tides = trendsOfMarket(on.market, sold, on.day);
   const enough = sold
     .filter((s) => Math.min(s.now, s.before) >= TREND_SETTINGS.fromPattern)
     .sort((a, b) => b.now + b.before - a.now - a.before)

@@ -1,6 +1,13 @@
 /** What the house has said, against what came of it. */
 import { convert, money, type Money } from '@jutbank/core/money';
-import { calibrationOf, houseStretchOf, rangesHeld, type Settled, type SoldAfter, type Basis } from '@jutbank/core/worth';
+import {
+  calibrationOf,
+  houseCalibration,
+  rangesHeld,
+  type Settled,
+  type SoldAfter,
+  type Basis,
+} from '@jutbank/core/worth';
 import { VALUE_SETTINGS } from '@jutbank/core/market';
 import type { AppraisedAndSold, TrackRecord } from '@jutbank/contract/worth';
 import type { Database, Queries } from '../db/index.ts';
@@ -106,7 +113,7 @@ export async function calibrateHouse(database: Database): Promise<void> {
        JSON_VALUE(a.record, '$.engine.settings.houseStretch') AS stretch, s.currency = a.currency AS same
      ${APPRAISED_AND_SOLD}`,
   );
-  const told = houseStretchOf(
+  const told = houseCalibration(
     // at the rate of another day a sale would say something of rates as well
     rows
       .filter((row) => Boolean(row.same))

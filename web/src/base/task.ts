@@ -8,7 +8,7 @@ const ASKED_EVERY_MS = 400;
  * Asks after a task until it is done. @param tell hears the share that is done
  * @throws when it failed or was cancelled; nothing was changed then
  */
-export async function finished(id: string, tell: (share: number) => void): Promise<unknown> {
+export async function awaitJob(id: string, tell: (share: number) => void): Promise<unknown> {
   for (;;) {
     const job = await get<JobAnswer>(`/jobs/${id}`);
     tell(job.progress);

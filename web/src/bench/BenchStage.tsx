@@ -14,7 +14,7 @@ import { Answering, choicesOf } from './Answering.tsx';
 import { Candidates } from './Candidates.tsx';
 import { Gauges } from './Gauges.tsx';
 import { bitsOf, itemsFor, mostTelling, observedAs, tellsOf, withObserved, type Item } from './items.ts';
-import { Middle } from './Middle.tsx';
+import { DatingPanel } from './DatingPanel.tsx';
 import { Narrowing } from './Narrowing.tsx';
 import { OpenQuestions } from './OpenQuestions.tsx';
 import { useAnswer } from './useAnswer.ts';
@@ -175,7 +175,7 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
       </section>
       <section aria-label="When and why">
         {answer.data ? (
-          <Middle
+          <DatingPanel
             answer={answer.data}
             vocabulary={vocabulary}
             chosen={chosen}

@@ -3,7 +3,7 @@ import type { Alert, IdentifyAnswer } from '@jutbank/core/bench';
 import { edtfInWords } from '@jutbank/core/dates';
 import type { PieceSheet } from '@jutbank/contract/pieces';
 import type { Vocabulary } from '@jutbank/contract/reference';
-import { inHundred, TemperMarks, TIER_LOOK, weightLook } from '../parts/Temper.tsx';
+import { inHundred, TierMarks, TIER_LOOK, weightLook } from '../parts/TierBadge.tsx';
 import { inWords } from '../parts/words.ts';
 import type { VariantNames } from '../reference/vocabulary.ts';
 import { Decision } from './Decision.tsx';
@@ -63,7 +63,7 @@ export function Candidates({ sheet, answer, vocabulary, chosen, onChoose, saved,
               <span style={{ width: `${Math.max(0.5, c.probability * 100)}%`, background: look.colour }} />
             </div>
             <div className="cw">
-              <TemperMarks filled={look.filled} colour={look.colour} />
+              <TierMarks filled={look.filled} colour={look.colour} />
               <b>{i === 0 && look.word === 'unlikely' ? 'leads narrowly' : look.word}</b>
               <span className="num">{inHundred(c.probability)}</span>
             </div>
@@ -78,7 +78,7 @@ export function Candidates({ sheet, answer, vocabulary, chosen, onChoose, saved,
           />
         </div>
         <div className="cw">
-          <TemperMarks filled={unlisted.filled} colour="var(--greyblue)" />
+          <TierMarks filled={unlisted.filled} colour="var(--greyblue)" />
           <b>{unlisted.word === 'leads' ? 'more likely than not' : unlisted.word}</b>
           <span className="num">{inHundred(answer.unlisted)}</span>
         </div>

@@ -8,7 +8,7 @@ import type { StoredAttribution, PieceSheet } from '@jutbank/contract/pieces';
 import { ApiProblem, call } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import type { VariantNames } from '../reference/vocabulary.ts';
-import { inHundred, TIER_LOOK } from '../parts/Temper.tsx';
+import { inHundred, TIER_LOOK } from '../parts/TierBadge.tsx';
 import { inLine, useTakeSheet } from '../pieces/usePiece.ts';
 import { dayText, inWords } from '../parts/words.ts';
 

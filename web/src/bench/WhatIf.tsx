@@ -4,7 +4,7 @@ import { subjectKey, type IdentifyAnswer, type Observation } from '@jutbank/core
 import { edtfInWords } from '@jutbank/core/dates';
 import type { PieceSheet } from '@jutbank/contract/pieces';
 import type { VariantNames } from '../reference/vocabulary.ts';
-import { inHundred } from '../parts/Temper.tsx';
+import { inHundred } from '../parts/TierBadge.tsx';
 import { inWords } from '../parts/words.ts';
 import { useAnswer } from './useAnswer.ts';
 import type { Wording } from './wording.ts';

@@ -2,19 +2,19 @@ import { afterEach, describe, expect, test } from '@jest/globals';
 import { cleanup, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { OPENING, TREATMENT_PLANS } from '@jutbank/core/condition';
-import type { WeighedOption, WeighedWay } from '@jutbank/contract/condition';
+import type { PricedTreatment, ComparedTreatment } from '@jutbank/contract/condition';
 import { problem, serve, show, type Answers } from '../testing/screen.tsx';
 import { eur, sheetOf } from '../testing/sheet.ts';
 import { Treat } from './Treat.tsx';
 
 afterEach(cleanup);
 
-const way = (index: number, estimate: string | null): WeighedWay => ({
+const way = (index: number, estimate: string | null): ComparedTreatment => ({
   index,
   grades: [{ scale: 'collector', grade: index > 90 ? 'excellent' : 'good' }],
   estimate: estimate === null ? null : eur(estimate),
 });
-const option = (more: Partial<WeighedOption>): WeighedOption => ({
+const option = (more: Partial<PricedTreatment>): PricedTreatment => ({
   plan: null,
   sealed: false,
   removes: [],
@@ -29,7 +29,7 @@ const option = (more: Partial<WeighedOption>): WeighedOption => ({
 });
 const polish = TREATMENT_PLANS.find((p) => p.kind === 'polish') ?? OPENING;
 const path = `/pieces/${sheetOf().id}`;
-const open = (items: WeighedOption[], sheet = sheetOf(), answers: Answers = {}, may = true) => {
+const open = (items: PricedTreatment[], sheet = sheetOf(), answers: Answers = {}, may = true) => {
   const came = serve({
     [`GET ${path}/treatment-options`]: () => ({ body: { items, nextCursor: null, total: items.length } }),
     ...answers,

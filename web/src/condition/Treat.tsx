@@ -2,8 +2,21 @@
 import { Button } from '@mui/material';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { defectInWords, DEFECTS, findingInWords, partInWords, PARTS, SEVERITIES, type Defect, type Finding, type Part, type ScaleId, type Severity, type TreatmentPlan } from '@jutbank/core/condition';
-import type { TreatmentBody, WeighedOption, WeighedWay } from '@jutbank/contract/condition';
+import {
+  defectInWords,
+  DEFECTS,
+  findingInWords,
+  partInWords,
+  PARTS,
+  SEVERITIES,
+  type Defect,
+  type Finding,
+  type Part,
+  type ScaleId,
+  type Severity,
+  type TreatmentPlan,
+} from '@jutbank/core/condition';
+import type { TreatmentBody, PricedTreatment, ComparedTreatment } from '@jutbank/contract/condition';
 import type { Page } from '@jutbank/contract/http';
 import type { PieceSheet } from '@jutbank/contract/pieces';
 import { ApiProblem, call, get } from '../base/api.ts';
@@ -13,7 +26,7 @@ import { inLine, useTakeSheet } from '../pieces/usePiece.ts';
 import { moneyText, sentence } from '../parts/words.ts';
 
 const today = () => new Date().toISOString().slice(0, 10);
-const gradeOn = (way: WeighedWay, scale: ScaleId) =>
+const gradeOn = (way: ComparedTreatment, scale: ScaleId) =>
   sentence(way.grades.find((g) => g.scale === scale)?.grade ?? '');
 
 export function Treat({
@@ -26,10 +39,10 @@ export function Treat({
   /** a treatment was recorded: findings have changed */
   onDone: () => void;
 }) {
-  const [doing, setDoing] = useState<WeighedOption | 'other'>();
+  const [doing, setDoing] = useState<PricedTreatment | 'other'>();
   const options = useQuery({
     queryKey: ['of-piece', sheet.id, 'treatment-options', sheet.version],
-    queryFn: () => get<Page<WeighedOption>>(`/pieces/${sheet.id}/treatment-options`),
+    queryFn: () => get<Page<PricedTreatment>>(`/pieces/${sheet.id}/treatment-options`),
   });
   if (options.isPending) return <Loading />;
   if (options.isError) return <Failed error={options.error} retry={() => void options.refetch()} />;
@@ -104,7 +117,7 @@ function Way({
   may,
   onDo,
 }: {
-  option: WeighedOption;
+  option: PricedTreatment;
   sheet: PieceSheet;
   scale: ScaleId;
   best: boolean;
@@ -209,7 +222,7 @@ function Doing({
   onDone,
 }: {
   sheet: PieceSheet;
-  option: WeighedOption | undefined;
+  option: PricedTreatment | undefined;
   onDone: (recorded: boolean) => void;
 }) {
   const takeSheet = useTakeSheet();

@@ -6,7 +6,7 @@ import { takeGuesses } from '@jutbank/core/market';
 import type { ComparablesImportAnswer, FileLook, RowError } from '@jutbank/contract/market';
 import { ApiProblem, call } from '../base/api.ts';
 import { FileChooser } from '../parts/FileChooser.tsx';
-import { finished } from '../base/task.ts';
+import { awaitJob } from '../base/task.ts';
 import { counted } from '../parts/words.ts';
 import { columnInWords, ImportColumns, untoldIn, type Mapping } from './ImportColumns.tsx';
 import { ImportNames } from './ImportNames.tsx';
@@ -66,7 +66,7 @@ export function ImportWizard() {
       setJob({ id: answer.job, share: 0 });
       return {
         check,
-        result: (await finished(answer.job, (share) =>
+        result: (await awaitJob(answer.job, (share) =>
           setJob({ id: answer.job, share }),
         )) as ComparablesImportAnswer,
       };

@@ -1,7 +1,7 @@
 import { afterEach, describe, expect, test } from '@jest/globals';
 import { cleanup, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { USUAL_SETTINGS, type WorthSettings } from '@jutbank/contract/shop';
+import { USUAL_SETTINGS, type PricingSettings } from '@jutbank/contract/shop';
 import type { RatesKnown } from '@jutbank/contract/market';
 import { problem, serve, show, type Answers } from '../testing/screen.tsx';
 import RatesPage from './RatesPage.tsx';
@@ -29,7 +29,7 @@ const known = (more: Partial<RatesKnown> = {}): RatesKnown => ({
 const server = (more: Answers = {}, rates = known()) =>
   serve({
     'GET /exchange-rates': () => ({ body: rates }),
-    'GET /worth-settings': () => ({ body: { settings: USUAL_SETTINGS, version: 2 } }),
+    'GET /pricing-settings': () => ({ body: { settings: USUAL_SETTINGS, version: 2 } }),
     ...more,
   });
 
@@ -76,13 +76,13 @@ describe('exchange rates', () => {
   });
   test('every day by itself is one of the shop’s settings', async () => {
     const came = server({
-      'PUT /worth-settings': ({ body }) => ({ body: { settings: body as WorthSettings, version: 3 } }),
+      'PUT /pricing-settings': ({ body }) => ({ body: { settings: body as PricingSettings, version: 3 } }),
     });
     show(<RatesPage />);
     const box = await screen.findByRole<HTMLInputElement>('checkbox', { name: /every day by itself/ });
     await userEvent.click(box);
     const sent = came.find((r) => r.method === 'PUT');
-    expect((sent?.body as WorthSettings).dailyRates).toBe(true);
+    expect((sent?.body as PricingSettings).dailyRates).toBe(true);
     expect(sent?.headers['if-match']).toBe('"v2"');
     expect(box.checked).toBe(true);
   });

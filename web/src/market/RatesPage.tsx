@@ -112,7 +112,7 @@ function Fetch() {
   const mayDecide = useMay('appraise');
   const settings = useQuery({
     queryKey: ['worth-settings'],
-    queryFn: () => get<VersionedSettings>('/worth-settings'),
+    queryFn: () => get<VersionedSettings>('/pricing-settings'),
   });
   const fetch = useMutation({
     mutationFn: () =>
@@ -123,7 +123,7 @@ function Fetch() {
   });
   const daily = useMutation({
     mutationFn: (dailyRates: boolean) =>
-      call<VersionedSettings>('PUT', '/worth-settings', {
+      call<VersionedSettings>('PUT', '/pricing-settings', {
         body: { ...settings.data?.settings, dailyRates },
         version: settings.data?.version ?? 0,
       }),

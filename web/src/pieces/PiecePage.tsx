@@ -5,7 +5,7 @@ import type { PieceSheet } from '@jutbank/contract/pieces';
 import { useShortcuts } from '../base/shortcuts.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { Outline } from '../parts/Drawn.tsx';
-import { TierMark } from '../parts/Temper.tsx';
+import { TierBadge } from '../parts/TierBadge.tsx';
 import { usePieceQuery } from './usePiece.ts';
 import { moneyText, sentence } from '../parts/words.ts';
 
@@ -93,7 +93,7 @@ function Readings({ sheet }: { sheet: PieceSheet }) {
         </div>
         <h1 className="v">{which.label}</h1>
         <div className="d">
-          <TierMark tier={which.tier} />
+          <TierBadge tier={which.tier} />
         </div>
       </NavLink>
       <NavLink to={to('bench')}>

@@ -9,7 +9,7 @@ import { useMay, useSession } from '../base/session.ts';
 import { useShortcuts } from '../base/shortcuts.ts';
 import { Empty, Failed, Loading } from '../base/states.tsx';
 import { Outline } from '../parts/Drawn.tsx';
-import { TierMark } from '../parts/Temper.tsx';
+import { TierBadge } from '../parts/TierBadge.tsx';
 import { moneyText, sentence, STAGE_WORDS } from '../parts/words.ts';
 import { SmallRule } from '../parts/YearRule.tsx';
 
@@ -109,7 +109,7 @@ function Slip({ slip, urgent = false }: { slip: PieceSlip; urgent?: boolean }) {
           className="soft"
           style={{ fontSize: 12.3, display: 'flex', gap: 6, alignItems: 'center', flexWrap: 'wrap' }}
         >
-          <TierMark tier={readings.which.tier} />
+          <TierBadge tier={readings.which.tier} />
         </div>
       </div>
       <div className="w">

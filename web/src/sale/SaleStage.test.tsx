@@ -19,7 +19,7 @@ const attributed = (more: Partial<PieceSheet> = {}) =>
   });
 const open = (sheet: PieceSheet, answers: Answers = {}, role: 'owner' | 'clerk' = 'owner') => {
   const came = serve({
-    'GET /worth-settings': () => ({ body: { settings: USUAL_SETTINGS, version: 1 } }),
+    'GET /pricing-settings': () => ({ body: { settings: USUAL_SETTINGS, version: 1 } }),
     ...answers,
   });
   show(

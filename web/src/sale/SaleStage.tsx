@@ -35,7 +35,7 @@ function Sell({ sheet }: { sheet: PieceSheet }) {
   const [channel, setChannel] = useState<string | null>(null);
   const settings = useQuery({
     queryKey: ['worth-settings'],
-    queryFn: () => get<VersionedSettings>('/worth-settings'),
+    queryFn: () => get<VersionedSettings>('/pricing-settings'),
   });
   const channels = settings.data?.settings.channels ?? [];
   const sell = useMutation({

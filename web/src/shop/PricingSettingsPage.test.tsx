@@ -1,20 +1,20 @@
 import { afterEach, describe, expect, test } from '@jest/globals';
 import { cleanup, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { USUAL_SETTINGS, type WorthSettings } from '@jutbank/contract/shop';
+import { USUAL_SETTINGS, type PricingSettings } from '@jutbank/contract/shop';
 import { problem, serve, show, type Reply, type Request } from '../testing/screen.tsx';
-import ReckoningPage from './PricingSettingsPage.tsx';
+import PricingSettingsPage from './PricingSettingsPage.tsx';
 
 afterEach(cleanup);
 
 /** A shop whose settings are kept under their version. */
-function shop(first: WorthSettings = USUAL_SETTINGS, put?: (request: Request) => Reply) {
+function shop(first: PricingSettings = USUAL_SETTINGS, put?: (request: Request) => Reply) {
   let kept = { settings: first, version: 3 };
   return serve({
-    'GET /worth-settings': () => ({ body: kept }),
-    'PUT /worth-settings': (request) => {
+    'GET /pricing-settings': () => ({ body: kept }),
+    'PUT /pricing-settings': (request) => {
       if (put) return put(request);
-      kept = { settings: request.body as WorthSettings, version: kept.version + 1 };
+      kept = { settings: request.body as PricingSettings, version: kept.version + 1 };
       return { body: kept };
     },
   });
@@ -30,8 +30,8 @@ const keep = () => userEvent.click(screen.getByRole('button', { name: 'Keep' }))
 describe('a sale worked through', () => {
   test('by hand: 150 less 8 %, less 2.5 % and 0.30', async () => {
     shop();
-    show(<ReckoningPage />);
-    await screen.findByText('How we reckon');
+    show(<PricingSettingsPage />);
+    await screen.findByText('Pricing settings');
     // 12.00 commission, 3.75 + 0.30 payment: 133.95 left, 53.95 over what it cost
     worked().getByText('-€12.00');
     worked().getByText('-€4.05');
@@ -40,7 +40,7 @@ describe('a sale worked through', () => {
   });
   test('follows the form before it is kept; tax on the margin is what 70 of margin hold', async () => {
     shop();
-    show(<ReckoningPage />);
+    show(<PricingSettingsPage />);
     await userEvent.selectOptions(await screen.findByLabelText('Falls'), 'on the margin only');
     await retype('Rate', '21');
     // (150 − 80) · 21/121 = 12.15
@@ -50,7 +50,7 @@ describe('a sale worked through', () => {
   });
   test('what is no number yet is said, not guessed', async () => {
     shop();
-    show(<ReckoningPage />);
+    show(<PricingSettingsPage />);
     await retype('Sold for', 'some');
     worked().getByText(/is no number yet/);
     await retype('Sold for', '200,50');
@@ -58,7 +58,7 @@ describe('a sale worked through', () => {
   });
   test('each channel has its own', async () => {
     shop();
-    show(<ReckoningPage />);
+    show(<PricingSettingsPage />);
     await userEvent.click(await screen.findByRole('button', { name: 'Over the counter' }));
     worked().getByText('€150.00');
     worked().getByText('€70.00');
@@ -68,13 +68,13 @@ describe('a sale worked through', () => {
 describe('keeping it', () => {
   test('sends the whole under the version seen, and says that it is kept', async () => {
     const came = shop();
-    show(<ReckoningPage />);
+    show(<PricingSettingsPage />);
     await retype('Commission', '9,5');
     await keep();
     await screen.findByText('Kept.');
     const sent = came.find((r) => r.method === 'PUT');
     expect(sent?.headers['if-match']).toBe('"v3"');
-    expect((sent?.body as WorthSettings).channels[0]?.channel.commissionPct).toBe(9.5);
+    expect((sent?.body as PricingSettings).channels[0]?.channel.commissionPct).toBe(9.5);
   });
   test('what the server refuses stands beside its field, and what was typed stays', async () => {
     shop(USUAL_SETTINGS, () =>
@@ -82,7 +82,7 @@ describe('keeping it', () => {
         { pointer: '/channels/0/channel/commissionPct', message: 'write a number' },
       ]),
     );
-    show(<ReckoningPage />);
+    show(<PricingSettingsPage />);
     await retype('Commission', 'much');
     await keep();
     await screen.findByText('write a number');
@@ -91,7 +91,7 @@ describe('keeping it', () => {
   });
   test('changed by somebody else meanwhile: it is said, and nothing typed is lost', async () => {
     shop(USUAL_SETTINGS, () => problem(412, 'Changed meanwhile'));
-    show(<ReckoningPage />);
+    show(<PricingSettingsPage />);
     await retype('Packing', '1.20');
     await keep();
     await screen.findByText(/Somebody changed these meanwhile/);
@@ -99,14 +99,14 @@ describe('keeping it', () => {
   });
   test('a further channel gets a free id, can be reckoned with, and the old one be taken off', async () => {
     const came = shop();
-    show(<ReckoningPage />);
+    show(<PricingSettingsPage />);
     await userEvent.click(await screen.findByRole('button', { name: '+ another' }));
     await retype('Called', 'Norham blade fair');
     await userEvent.click(screen.getByRole('button', { name: 'Reckon with this one' }));
     await userEvent.click(screen.getByRole('button', { name: 'Over the counter' }));
     await userEvent.click(screen.getByRole('button', { name: 'Take it off the list' }));
     await keep();
-    const { channels, usualChannel } = came.find((r) => r.method === 'PUT')?.body as WorthSettings;
+    const { channels, usualChannel } = came.find((r) => r.method === 'PUT')?.body as PricingSettings;
     expect(channels.map((c) => [c.id, c.name])).toEqual([
       ['quayside', 'Quayside market'],
       ['channel-1', 'Norham blade fair'],
@@ -115,15 +115,15 @@ describe('keeping it', () => {
   });
   test('another kind of target starts with a figure of its own', async () => {
     const came = shop();
-    show(<ReckoningPage />);
+    show(<PricingSettingsPage />);
     await userEvent.selectOptions(await screen.findByLabelText('As a'), 'sum');
     await retype('At least', '35');
     await keep();
-    expect((came.find((r) => r.method === 'PUT')?.body as WorthSettings).target).toEqual({ profit: '35' });
+    expect((came.find((r) => r.method === 'PUT')?.body as PricingSettings).target).toEqual({ profit: '35' });
   });
   test('a clerk reads it and changes nothing', async () => {
     shop();
-    show(<ReckoningPage />, { role: 'clerk' });
+    show(<PricingSettingsPage />, { role: 'clerk' });
     expect((await screen.findByLabelText<HTMLInputElement>('Commission')).disabled).toBe(true);
     expect(screen.queryByRole('button', { name: 'Keep' })).toBeNull();
   });

@@ -2,7 +2,7 @@
 import { Button } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
-import type { VersionedSettings, WorthSettings } from '@jutbank/contract/shop';
+import type { VersionedSettings, PricingSettings } from '@jutbank/contract/shop';
 import { ApiProblem, call, get } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
@@ -13,8 +13,8 @@ import '../parts/money.css';
 
 const KEY = ['worth-settings'];
 
-export default function ReckoningPage() {
-  const settings = useQuery({ queryKey: KEY, queryFn: () => get<VersionedSettings>('/worth-settings') });
+export default function PricingSettingsPage() {
+  const settings = useQuery({ queryKey: KEY, queryFn: () => get<VersionedSettings>('/pricing-settings') });
   // the form begins anew with each version; which of them was kept here is known outside of it
   const [kept, setKept] = useState<number>();
   if (settings.isPending) return <Loading />;
@@ -67,7 +67,7 @@ function Form({
   const { shop } = useSession();
   const may = useMay('appraise');
   const queries = useQueryClient();
-  const [draft, setDraft] = useState<WorthSettings>(seen.settings);
+  const [draft, setDraft] = useState<PricingSettings>(seen.settings);
   const [at, setAt] = useState(() =>
     Math.max(
       0,
@@ -76,7 +76,7 @@ function Form({
   );
   const save = useMutation({
     mutationFn: () =>
-      call<VersionedSettings>('PUT', '/worth-settings', { body: draft, version: seen.version }),
+      call<VersionedSettings>('PUT', '/pricing-settings', { body: draft, version: seen.version }),
     onSuccess: (kept) => {
       onKept(kept.version);
       queries.setQueryData(KEY, kept);
@@ -85,7 +85,7 @@ function Form({
   });
   const problem = save.error instanceof ApiProblem ? save.error : undefined;
   const changed = JSON.stringify(draft) !== JSON.stringify(seen.settings);
-  const change = (next: Partial<WorthSettings>) => setDraft({ ...draft, ...next });
+  const change = (next: Partial<PricingSettings>) => setDraft({ ...draft, ...next });
   const channel = draft.channels[at] ?? draft.channels[0];
   const money = shop.baseCurrency;
   const figure = (
@@ -108,7 +108,7 @@ function Form({
       onChange={(typed) => put(typed as never)}
     />
   );
-  const setChannel = (next: Partial<WorthSettings['channels'][number]>) =>
+  const setChannel = (next: Partial<PricingSettings['channels'][number]>) =>
     change({ channels: draft.channels.map((c, i) => (i === at ? { ...c, ...next } : c)) });
   const group = (title: string, small: string, children: ReactNode) => (
     <section>
@@ -154,7 +154,7 @@ function Form({
       }}
     >
       <div className="pagehead">
-        <h1>How we reckon</h1>
+        <h1>Pricing settings</h1>
         <span className="soft">Every ceiling, ask and net in the shop comes from these.</span>
         <span className="grow" />
         {may && changed && <span className="soft">not kept yet</span>}
@@ -174,7 +174,7 @@ function Form({
               : problem.message}
         </p>
       )}
-      <div className="reckoning">
+      <div className="pricing-settings">
         <div>
           <section>
             <h2 className="sec">
@@ -290,7 +290,7 @@ function Form({
                   (target as Record<string, unknown>)[kind],
                   kind === 'profit' ? 'amount' : 'number',
                   kind === 'profit' ? '' : '%',
-                  (value) => change({ target: { [kind]: value } as unknown as WorthSettings['target'] }),
+                  (value) => change({ target: { [kind]: value } as unknown as PricingSettings['target'] }),
                 )}
               </span>
               {pick('Counted on', draft.care, CARE_WORDS, (care) => change({ care }))}

@@ -105,7 +105,7 @@ function Settings() {
 
 const FURTHER = [
   ['/track-record', 'How well we have done', 'what was said, against what came of it'],
-  ['/reckoning', 'How we reckon', 'channels, tax, margins, what is wanted of a piece'],
+  ['/pricing-settings', 'Pricing settings', 'channels, tax, margins, what is wanted of a piece'],
   ['/rates', 'Exchange rates', 'the last known of each currency, daily or from a list'],
   ['/condition-rules', 'Condition rules', 'what each scale and the index go by'],
 ] as const;

@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import { subtractMoney } from '@jutbank/core/money';
 import { leftOf, netOf } from '@jutbank/core/worth';
-import { CARE, worthSettings, type WorthSettings } from '@jutbank/contract/shop';
+import { CARE, pricingSettings, type PricingSettings } from '@jutbank/contract/shop';
 import { Figure } from '../parts/Figure.tsx';
 import { moneyText, sentence } from '../parts/words.ts';
 
@@ -11,7 +11,7 @@ export function WorkedSale({
   at,
   currency,
 }: {
-  settings: WorthSettings;
+  settings: PricingSettings;
   at: number;
   currency: string;
 }) {
@@ -19,7 +19,7 @@ export function WorkedSale({
   const [paid, setPaid] = useState('80.00');
   const channel = settings.channels[at] ?? settings.channels[0];
   const amount = /^\d{1,9}(\.\d{1,3})?$/;
-  const whole = worthSettings.safeParse({
+  const whole = pricingSettings.safeParse({
     ...settings,
     channels: settings.channels.map((c) => ({ ...c, name: c.name || 'unnamed' })),
   });

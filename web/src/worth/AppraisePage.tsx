@@ -4,7 +4,13 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { BASES, type Basis } from '@jutbank/core/worth';
-import { PURPOSES, type AppraisalEvidence, type AppraisalSummary, type Purpose, type SaleCheck } from '@jutbank/contract/worth';
+import {
+  PURPOSES,
+  type AppraisalEvidence,
+  type AppraisalSummary,
+  type Purpose,
+  type SaleCheck,
+} from '@jutbank/contract/worth';
 import { ApiProblem, call } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';

@@ -1,6 +1,6 @@
 /** Price against time: for each ask the weeks it may stand, and what it brings in the long run. Drawn, and as a table. */
 import { useState } from 'react';
-import type { MoneyOfPiece } from '@jutbank/contract/worth';
+import type { PieceFinances } from '@jutbank/contract/worth';
 import { moneyText } from '../parts/words.ts';
 
 const WIDTH = 460;
@@ -8,7 +8,7 @@ const HEIGHT = 150;
 const LEFT = 8;
 const BOTTOM = 26;
 
-export function PatienceCurve({ patience }: { patience: MoneyOfPiece['patience'] }) {
+export function PatienceCurve({ patience }: { patience: PieceFinances['patience'] }) {
   const [asTable, setAsTable] = useState(false);
   const { points, best, currency } = patience;
   const money = (x: number) => moneyText({ amount: x.toFixed(2), currency }, true);

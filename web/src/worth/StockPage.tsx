@@ -8,7 +8,7 @@ import type { StockPiece, StockValuation } from '@jutbank/contract/worth';
 import { ApiProblem, call, get } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
-import { finished } from '../base/task.ts';
+import { awaitJob } from '../base/task.ts';
 import { counted, dayText, moneyText, signed } from '../parts/words.ts';
 import { StockCourse } from './StockCourse.tsx';
 import { OpenedWorth } from './StockGrounds.tsx';
@@ -68,7 +68,7 @@ function Revalue({ running, pieces }: { running: string | null; pieces: number }
   const follow = useMutation({
     mutationFn: async (id: string) => {
       setTask({ id, share: 0 });
-      await finished(id, (share) => setTask({ id, share }));
+      await awaitJob(id, (share) => setTask({ id, share }));
     },
     onSettled: () => {
       setTask(undefined);

@@ -4,7 +4,7 @@ import { subtractMoney } from '@jutbank/core/money';
 import type { StockPiece, StockTotals, StockValuation } from '@jutbank/contract/worth';
 import { edtfInWords } from '@jutbank/core/dates';
 import { OpenedWorth } from './StockGrounds.tsx';
-import { TierMark } from '../parts/Temper.tsx';
+import { TierBadge } from '../parts/TierBadge.tsx';
 import { counted, moneyText, signed } from '../parts/words.ts';
 
 /** A bar an age: at cost, and at worth beside it. */
@@ -60,7 +60,7 @@ export function TakenFor({ piece: { which, when } }: { piece: StockPiece }) {
   if (!which) return null;
   return (
     <div className="takenfor soft">
-      <TierMark tier={which.tier} />
+      <TierBadge tier={which.tier} />
       <span>
         {which.label} · {when ? edtfInWords(when.core) : 'not dated'}
       </span>

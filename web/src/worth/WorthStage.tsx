@@ -9,7 +9,7 @@ import { get } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { MoneyField } from '../parts/MoneyField.tsx';
-import { MoneyEnds } from './Finances.tsx';
+import { Finances } from './FinancesPanel.tsx';
 import { useSheet } from '../pieces/useSheet.ts';
 import { StageBar } from '../pieces/StageBar.tsx';
 import { useStage } from '../pieces/usePiece.ts';
@@ -163,7 +163,7 @@ export default function WorthStage() {
         />
       )}
       {estimate && grounds.data && <Grounds grounds={grounds.data} />}
-      {estimate && <MoneyEnds sheet={sheet} />}
+      {estimate && <Finances sheet={sheet} />}
     </div>
   );
 }

@@ -1,5 +1,5 @@
 /** Dates and numbers as other people write them. What cannot be read for certain stays as it is, for the check to name. */
-import { folded, LANGUAGES } from './fold.ts';
+import { foldedText, LANGUAGES } from './fold.ts';
 
 export const DATE_ORDERS = ['ymd', 'dmy', 'mdy'] as const;
 export type DateOrder = (typeof DATE_ORDERS)[number];
@@ -11,7 +11,7 @@ const LAST_CENTURY_FROM = 70;
 
 const MONTHS: readonly (readonly string[])[] = Array.from({ length: 12 }, (_, month) =>
   LANGUAGES.map((language) =>
-    folded(
+    foldedText(
       new Intl.DateTimeFormat(language, { month: 'long', timeZone: 'UTC' }).format(Date.UTC(2000, month, 15)),
     ),
   ),
@@ -20,7 +20,7 @@ const SHORTEST_MONTH = 3;
 
 /** 1–12 of a month's name or its beginning in any of the languages; undefined where it could be two. */
 function monthCalled(word: string): number | undefined {
-  const name = folded(word);
+  const name = foldedText(word);
   if (name.length < SHORTEST_MONTH) return undefined;
   const fits = MONTHS.flatMap((names, i) => (names.some((one) => one.startsWith(name)) ? [i + 1] : []));
   return fits.length === 1 ? fits[0] : undefined;

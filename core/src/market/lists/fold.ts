@@ -1,5 +1,5 @@
 /** Text without case, accents and punctuation: how names and words of lists are compared. */
-export const folded = (text: string): string =>
+export const foldedText = (text: string): string =>
   text
     .normalize('NFD')
     .replace(/\p{M}/gu, '')

@@ -4,7 +4,7 @@
  */
 import { commaIsDecimal, dateIn, indexIn, numberIn, orderOf, unitBeside, type DateOrder } from './cells.ts';
 import { GRADE_WORDS } from '../comparable.ts';
-import { folded } from './fold.ts';
+import { foldedText } from './fold.ts';
 import { nameKey, type NameSaid, type NamesMeant } from './naming.ts';
 import {
   guessWord,
@@ -111,7 +111,7 @@ export function guessMapping(header: readonly string[], rows: Cells['rows']): Co
   for (const [column, words] of KNOWN_BY)
     give(
       header.find(
-        (name) => !columns.has(name) && words.test(folded(name)) && agrees(column, cells.get(name) ?? []),
+        (name) => !columns.has(name) && words.test(foldedText(name)) && agrees(column, cells.get(name) ?? []),
       ) ?? '',
       column,
     );
@@ -156,7 +156,7 @@ const AUCTION_BY_NAME = /hammer|saleroom|auction|zuschlag|auktion|adjudi|enchere
 function guessFixed({ columns, header }: Cells & Pick<ColumnMapping, 'columns'>): Record<string, string> {
   const has = new Set(Object.values(columns));
   const named = header.filter((name) => ['price', 'venue', 'sale_date'].includes(columns[name] ?? ''));
-  const says = (words: RegExp) => named.some((name) => words.test(folded(name)));
+  const says = (words: RegExp) => named.some((name) => words.test(foldedText(name)));
   return {
     ...(has.has('price_kind')
       ? {}

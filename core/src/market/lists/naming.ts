@@ -1,5 +1,5 @@
 /** What somebody's list calls a pattern or a variant, against the names of the reference. */
-import { folded } from './fold.ts';
+import { foldedText } from './fold.ts';
 
 /** What names mean: ids by the keys of `nameKey`; an empty one means none of ours. */
 export interface NamesMeant {
@@ -30,7 +30,7 @@ export interface NameSaid {
 
 /** How a mapping keeps a name; a variant's holds for one pattern, for two may call theirs the same. */
 export const nameKey = (said: string, pattern?: string): string =>
-  pattern === undefined ? folded(said) : `${pattern} ${folded(said)}`;
+  pattern === undefined ? foldedText(said) : `${pattern} ${foldedText(said)}`;
 
 /** The one that is called so; else the one all of whose words are said, the longest name first. */
 function guessOf<T extends { readonly id: string }>(
@@ -38,13 +38,13 @@ function guessOf<T extends { readonly id: string }>(
   known: readonly T[],
   namesOf: (one: T) => readonly string[],
 ): string | null {
-  const text = folded(said);
-  const exact = known.filter((one) => namesOf(one).some((name) => folded(name) === text));
+  const text = foldedText(said);
+  const exact = known.filter((one) => namesOf(one).some((name) => foldedText(name) === text));
   if (exact.length === 1) return exact[0]?.id ?? null;
   const words = new Set(text.split(' '));
   const within = known
     .map((one) => {
-      const own = folded(namesOf(one)[0] ?? '').split(' ');
+      const own = foldedText(namesOf(one)[0] ?? '').split(' ');
       return { id: one.id, words: own.every((word) => words.has(word)) ? own.length : 0 };
     })
     .filter((one) => one.words > 0)

@@ -4,7 +4,7 @@
  */
 import { isCurrency } from '../../money/index.ts';
 import { ALTERATIONS, GRADE_WORDS, ITEM_STATES, PRICE_KINDS, VENUE_KINDS } from '../comparable.ts';
-import { folded } from './fold.ts';
+import { foldedText } from './fold.ts';
 
 /** Columns whose cells are words with a meaning. */
 export const WORD_COLUMNS = [
@@ -236,7 +236,7 @@ export function guessWord(column: WordColumn, said: string): string | null {
     if (sign !== undefined) return sign;
   }
   if (said.length > LONGEST_WORD) return null;
-  const text = folded(said);
+  const text = foldedText(said);
   return VOCABULARY[column].find(([, words]) => words.test(text))?.[0] ?? null;
 }
 

@@ -1,8 +1,19 @@
 /** The code editor: what is read from the stamp, and what that means, without writing a program. */
-import { impliedValues, type ImpliedFeature, type Code, type CodeRead, type CodeRule, type DateCode, type PatternNumberCode, type Segment, type SerialCode, type YearRule } from '@jutbank/core/reference';
+import {
+  impliedValues,
+  type ImpliedFeature,
+  type Code,
+  type CodeRead,
+  type CodeRule,
+  type DateCode,
+  type PatternNumberCode,
+  type Segment,
+  type SerialCode,
+  type YearRule,
+} from '@jutbank/core/reference';
 import { Citation, given, named, type FormProps } from './formParts.tsx';
 import { slugOf } from './draft.ts';
-import { DateLine, Field, Line, NumberLine, Pick, Rows, Several } from './fields.tsx';
+import { DateLine, Field, Line, NumberLine, Select, Rows, MultiSelect } from './fields.tsx';
 
 type AnyCode = Partial<DateCode> & Partial<PatternNumberCode> & Partial<SerialCode>;
 type Props = FormProps<AnyCode>;
@@ -32,7 +43,7 @@ export function CodeForm({ value, set, words }: FormProps<Code>) {
         value={value.title}
         onChange={(title) => put(given('title', title) as Partial<AnyCode>)}
       />
-      <Pick
+      <Select
         label="Maker"
         at="/maker"
         none="Nobody’s in particular"
@@ -40,7 +51,7 @@ export function CodeForm({ value, set, words }: FormProps<Code>) {
         options={named(words.makers)}
         onChange={(maker) => put(given('maker', maker) as Partial<AnyCode>)}
       />
-      <Pick
+      <Select
         label="Kind"
         why="Signs that give a year, a number that spells the pattern, or a running number."
         at="/kind"
@@ -90,7 +101,7 @@ function DateParts({ value, set }: Props) {
                   )
                 }
               />
-              <Pick
+              <Select
                 label="Is"
                 at={`/reads/${i}/type`}
                 value={read.type}
@@ -226,7 +237,7 @@ function Rule({
   const year = rule.year;
   const put = (next: YearRule) => patch({ year: next });
   const which = (label: string, current: string, of: (id: string) => YearRule) => (
-    <Pick
+    <Select
       label={label}
       at={`${at}/year`}
       value={current}
@@ -263,7 +274,7 @@ function Rule({
         {reads
           .filter((r) => r.type === 'choice')
           .map((r) => (
-            <Pick
+            <Select
               key={r.id}
               label={`When ${r.label.toLowerCase()} is`}
               at={`${at}/when/${r.id}`}
@@ -276,7 +287,7 @@ function Rule({
               }}
             />
           ))}
-        <Pick
+        <Select
           label="The year is"
           at={`${at}/year`}
           value={wayOf(year)}
@@ -322,7 +333,7 @@ function Rule({
         {('ranges' in year || 'table' in year) && which('Read', year.read, (read) => ({ ...year, read }))}
       </div>
       <div className="wtrio">
-        <Pick
+        <Select
           label="And the month is"
           at={`${at}/month`}
           none="Not told"
@@ -439,7 +450,7 @@ function Segments({ value, set, words }: Props) {
                 value={segment.id}
                 onChange={(id) => patch({ id })}
               />
-              <Pick
+              <Select
                 label="Is read by"
                 at={at}
                 value={segment.literal != null ? 'literal' : byDigits ? 'digits' : 'table'}
@@ -470,7 +481,7 @@ function Segments({ value, set, words }: Props) {
                   )
                 }
               />
-              <Pick
+              <Select
                 label="Stands"
                 at={`${at}/optional`}
                 value={
@@ -505,7 +516,7 @@ function Segments({ value, set, words }: Props) {
                   value={String(segment.digits)}
                   onChange={(d) => patch({ digits: d })}
                 />
-                <Pick
+                <Select
                   label="They mean"
                   at={`${at}/feature`}
                   value={segment.pattern ? 'pattern' : (segment.feature ?? undefined)}
@@ -563,7 +574,7 @@ function Signs({
             value={row[0]}
             onChange={(sign) => change([sign, row[1]])}
           />
-          <Pick
+          <Select
             label="Means"
             at={`${at}/table/${row[0]}/value`}
             value={`${row[1].feature} ${impliedValues(row[1])[0] ?? ''}`}
@@ -573,7 +584,7 @@ function Signs({
               change([row[0], { feature, value: v }]);
             }}
           />
-          <Several
+          <MultiSelect
             label="or"
             why="A sign may stand for several: it agrees with any of them."
             at={`${at}/table/${row[0]}/values`}
@@ -656,7 +667,7 @@ function SerialParts({ value, set, words }: Props) {
           />
         </div>
       )}
-      <Pick
+      <Select
         label="Pattern"
         why="The pattern whose numbered runs it counts."
         at="/pattern"

@@ -1,6 +1,6 @@
 /** The values of one feature, as a form, a pattern or a maker shows it; several mean any of them. */
 import type { Feature, FeatureReading } from '@jutbank/core/reference';
-import { Line, NumberLine, Several } from './fields.tsx';
+import { Line, NumberLine, MultiSelect } from './fields.tsx';
 import { named, Section, type FormProps } from './formParts.tsx';
 
 export function FeatureValues({
@@ -20,7 +20,7 @@ export function FeatureValues({
   const why = changed ? { why: 'Changed against the form it was copied from.' } : {};
   if (feature.kind === 'category')
     return (
-      <Several
+      <MultiSelect
         label={feature.label}
         at={at}
         {...why}

@@ -1,8 +1,15 @@
 /** A variant: what can be seen on it, when it was made, how many, and what gives an imitation away. */
 import { useVariantNames } from '../vocabulary.ts';
-import { RUN_SPLITS, VARIANT_KINDS, type Claim, type FeatureReading, type RunShare, type Variant } from '@jutbank/core/reference';
+import {
+  RUN_SPLITS,
+  VARIANT_KINDS,
+  type Claim,
+  type FeatureReading,
+  type RunShare,
+  type Variant,
+} from '@jutbank/core/reference';
 import type { PatternDetail } from '@jutbank/contract/reference';
-import { DateLine, Line, Lines, NumberLine, Pick, Rows, Several } from './fields.tsx';
+import { DateLine, Line, Lines, NumberLine, Select, Rows, MultiSelect } from './fields.tsx';
 import { FeatureValues } from './FeatureValues.tsx';
 import { given, named, optionsOf, Section, type FormProps } from './formParts.tsx';
 import { Measures, YearCounts } from './forms.tsx';
@@ -30,7 +37,7 @@ export function VariantForm({ value, set, words, detail, before }: Props) {
   const isImitation = value.kind === 'counterfeit' || value.kind === 'reproduction';
   return (
     <>
-      <Pick
+      <Select
         label="Pattern"
         at="/pattern"
         value={value.pattern}
@@ -44,7 +51,7 @@ export function VariantForm({ value, set, words, detail, before }: Props) {
         value={value.name}
         onChange={(name) => set({ name })}
       />
-      <Pick
+      <Select
         label="Kind"
         why="Moves the odds: limited runs are rare, counterfeits cluster where value is."
         at="/kind"
@@ -60,7 +67,7 @@ export function VariantForm({ value, set, words, detail, before }: Props) {
         onChange={(window) => set(given('window', window))}
       />
       {(isImitation || value.kind === 'commercial-twin') && (
-        <Pick
+        <Select
           label={isImitation ? 'Imitates' : 'Twin of'}
           why={
             isImitation
@@ -96,7 +103,7 @@ export function VariantForm({ value, set, words, detail, before }: Props) {
             onChange={(readings) => setFeature(f.id, readings)}
           />
         ))}
-        <Several
+        <MultiSelect
           label="Stamps"
           at="/marks"
           value={value.marks}
@@ -113,7 +120,7 @@ export function VariantForm({ value, set, words, detail, before }: Props) {
           value={made?.quantity}
           onChange={(quantity) => set({ made: { basis: 'documented', ...made, quantity: quantity ?? null } })}
         />
-        <Pick
+        <Select
           label="Basis"
           at="/made/basis"
           none="Not told"
@@ -169,7 +176,7 @@ export function VariantForm({ value, set, words, detail, before }: Props) {
         >
           {(share, patch, i) => (
             <div className="wtrio">
-              <Pick
+              <Select
                 label={`Share ${i + 1} by`}
                 at={`/edition/split/${i}/by`}
                 value={share.by}
@@ -223,7 +230,7 @@ export function VariantForm({ value, set, words, detail, before }: Props) {
                 value={claim.about}
                 onChange={(about) => patch({ about })}
               />
-              <Pick
+              <Select
                 label="Source"
                 at={`/claims/${i}/source`}
                 value={claim.source}
@@ -256,7 +263,7 @@ function ConvertedFrom({ value, set, words }: FormProps<Variant>) {
     .map(([id, { label }]) => ({ value: id, label }));
   if (options.length === 0) return null;
   return (
-    <Several
+    <MultiSelect
       label="Converted from"
       why="Finished pieces of these were made into this one: shortened, re-hilted, opened up."
       at="/convertedFrom"

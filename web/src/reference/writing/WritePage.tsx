@@ -11,9 +11,17 @@ import { Failed, Loading } from '../../base/states.tsx';
 import { useShortcuts } from '../../base/shortcuts.ts';
 import { CodeForm } from './CodeForm.tsx';
 import { asItem, blank, nextFormOf, SECTION_WORDS, suggestedId, type Draft } from './draft.ts';
-import { Line, Wrong } from './fields.tsx';
+import { Line, FieldErrors } from './fields.tsx';
 import type { FormProps } from './formParts.tsx';
-import { FeatureForm, MakerForm, MarkForm, PatternForm, SourceForm, StoryForm, WindowForm } from './forms.tsx';
+import {
+  FeatureForm,
+  MakerForm,
+  MarkForm,
+  PatternForm,
+  SourceForm,
+  StoryForm,
+  WindowForm,
+} from './forms.tsx';
 import { VariantForm } from './VariantForm.tsx';
 import './writing.css';
 import { useVocabulary, usePattern } from '../vocabulary.ts';
@@ -208,7 +216,7 @@ function Writing({ section, id, record, words, query }: WritingProps) {
             : String(remove.error?.message)}
         </div>
       )}
-      <Wrong.Provider value={wrong}>
+      <FieldErrors.Provider value={wrong}>
         <div className="writing">
           <section aria-label={`Fields of the ${word}`}>
             <SectionForm section={section} draft={draft} set={set} words={words} before={before} />
@@ -230,7 +238,7 @@ function Writing({ section, id, record, words, query }: WritingProps) {
             <Preview section={section} draft={draft} id={itemId} words={words} before={before} />
           </aside>
         </div>
-      </Wrong.Provider>
+      </FieldErrors.Provider>
     </div>
   );
 }

@@ -5,7 +5,7 @@ import { parseSpokenDate, periodInWords, periodOf } from '@jutbank/core/dates';
 import { parseQuantity, type Dimension } from '@jutbank/core/units';
 
 /** The server's word on a field, by its pointer. */
-export const Wrong = createContext<(pointer: string) => string | undefined>(() => undefined);
+export const FieldErrors = createContext<(pointer: string) => string | undefined>(() => undefined);
 
 interface Row {
   readonly label: string;
@@ -23,7 +23,7 @@ export function Field({
   children,
 }: Row & { wrong?: string | undefined; children: (id: string, described: string) => ReactNode }) {
   const id = useId();
-  const told = useContext(Wrong)(at);
+  const told = useContext(FieldErrors)(at);
   const problem = wrong ?? told;
   return (
     <div className="wfield">
@@ -180,7 +180,7 @@ export interface Option {
   readonly value: string;
   readonly label: string;
 }
-export function Pick({
+export function Select({
   value,
   options,
   none,
@@ -219,7 +219,7 @@ export function Pick({
 }
 
 /** Several of a list, as chips that are in or out. */
-export function Several({
+export function MultiSelect({
   value,
   options,
   onChange,

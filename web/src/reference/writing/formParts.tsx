@@ -2,7 +2,7 @@
 import type { ReactNode } from 'react';
 import type { Vocabulary } from '@jutbank/contract/reference';
 import { sentence } from '../../parts/words.ts';
-import { Line, Pick, type Option } from './fields.tsx';
+import { Line, Select, type Option } from './fields.tsx';
 
 export interface FormProps<T> {
   readonly value: Partial<T>;
@@ -28,7 +28,7 @@ export function Citation({
 }: FormProps<{ source?: string | null | undefined; page?: string | null | undefined }>) {
   return (
     <>
-      <Pick
+      <Select
         label="Source"
         why="A statement without a source cannot be weighed against another."
         at="/source"

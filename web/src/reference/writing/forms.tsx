@@ -1,11 +1,27 @@
 /** One form for each kind of thing a reference holds; every field says why it matters. */
 import { Varieties } from './FeatureValues.tsx';
-import { CONSTRUCTIONS, EFFORTS, SOURCE_KINDS, STAMPED_AFTERWARDS, STORY_VERDICTS, SWAP_CLASSES, type DatedWindow, type Feature, type FeatureValue, type Maker, type Mark, type MarkHistory, type Pattern, type Source, type Story } from '@jutbank/core/reference';
+import {
+  CONSTRUCTIONS,
+  EFFORTS,
+  SOURCE_KINDS,
+  STAMPED_AFTERWARDS,
+  STORY_VERDICTS,
+  SWAP_CLASSES,
+  type DatedWindow,
+  type Feature,
+  type FeatureValue,
+  type Maker,
+  type Mark,
+  type MarkHistory,
+  type Pattern,
+  type Source,
+  type Story,
+} from '@jutbank/core/reference';
 import { dimensionOfUnit } from '@jutbank/core/units';
 import { CONSTRUCTION_WORDS } from '../../parts/words.ts';
 import { Citation, given, named, optionsOf, type FormProps } from './formParts.tsx';
 import { slugOf } from './draft.ts';
-import { DateLine, Line, Lines, NumberLine, Pick, Rows, Several, SizeLine } from './fields.tsx';
+import { DateLine, Line, Lines, NumberLine, Select, Rows, MultiSelect, SizeLine } from './fields.tsx';
 
 export function SourceForm({ value, set }: FormProps<Source>) {
   return (
@@ -17,7 +33,7 @@ export function SourceForm({ value, set }: FormProps<Source>) {
         value={value.title}
         onChange={(title) => set({ title })}
       />
-      <Pick
+      <Select
         label="Kind"
         why="A works record outweighs what somebody once heard."
         at="/kind"
@@ -100,7 +116,7 @@ export function FeatureForm({ value, set }: FormProps<Feature>) {
         value={value.part}
         onChange={(part) => set({ part })}
       />
-      <Pick
+      <Select
         label="Kind"
         why="A choice among values, a count, a size, or free text."
         at="/kind"
@@ -132,7 +148,7 @@ export function FeatureForm({ value, set }: FormProps<Feature>) {
                   )
                 }
               />
-              <Several
+              <MultiSelect
                 label="Material"
                 at={`/values/${i}/vapour`}
                 value={item.vapour ? ['vapour'] : []}
@@ -145,7 +161,7 @@ export function FeatureForm({ value, set }: FormProps<Feature>) {
       )}
       {value.kind === 'measure' && (
         <>
-          <Pick
+          <Select
             label="Unit"
             at="/unit"
             value={value.unit}
@@ -156,7 +172,7 @@ export function FeatureForm({ value, set }: FormProps<Feature>) {
             ]}
             onChange={(unit) => set(given('unit', unit) as Partial<Feature>)}
           />
-          <Pick
+          <Select
             label="Wear"
             why="A blade loses length to sharpening: a short one may still be right, a long one not."
             at="/wear"
@@ -167,7 +183,7 @@ export function FeatureForm({ value, set }: FormProps<Feature>) {
           />
         </>
       )}
-      <Pick
+      <Select
         label="Exchanged"
         why="How easily the part is exchanged: decides whether a misfit means another variant or another part."
         at="/swap"
@@ -176,7 +192,7 @@ export function FeatureForm({ value, set }: FormProps<Feature>) {
         options={optionsOf(SWAP_CLASSES)}
         onChange={(swap) => set(given('swap', swap) as Partial<Feature>)}
       />
-      <Pick
+      <Select
         label="Effort"
         why="Puts it in bench order: glance before open, loupe before gauge, strip last."
         at="/effort"
@@ -185,7 +201,7 @@ export function FeatureForm({ value, set }: FormProps<Feature>) {
         options={optionsOf(EFFORTS)}
         onChange={(effort) => set(given('effort', effort) as Partial<Feature>)}
       />
-      <Several
+      <MultiSelect
         label="Applies to"
         why="None chosen: everywhere. A feature a construction cannot have speaks against it."
         at="/constructions"
@@ -209,7 +225,7 @@ export function MarkForm({ value, set, words }: FormProps<Mark>) {
   const codes = words.codes.filter((c) => c.maker == null || value.maker == null || c.maker === value.maker);
   return (
     <>
-      <Pick
+      <Select
         label="Maker"
         at="/maker"
         none="Nobody’s in particular"
@@ -225,7 +241,7 @@ export function MarkForm({ value, set, words }: FormProps<Mark>) {
         value={value.lines}
         onChange={(lines) => set({ lines: lines ?? [] })}
       />
-      <Pick
+      <Select
         label="Lettering"
         at="/lettering"
         none="Not told"
@@ -233,7 +249,7 @@ export function MarkForm({ value, set, words }: FormProps<Mark>) {
         options={optionsOf(['upright-block', 'slanted-block', 'serif', 'script', 'arched'])}
         onChange={(lettering) => set(given('lettering', lettering))}
       />
-      <Pick
+      <Select
         label="Place"
         why="A stamp in another place is another stamp."
         at="/place"
@@ -250,7 +266,7 @@ export function MarkForm({ value, set, words }: FormProps<Mark>) {
         onChange={(window) => set(given('window', window))}
       />
       <MonthsLine value={value.carryOver} onChange={(carryOver) => set(given('carryOver', carryOver))} />
-      <Several
+      <MultiSelect
         label="Codes on it"
         why="Signs that stand with this stamp and are read by a code."
         at="/codes"
@@ -258,7 +274,7 @@ export function MarkForm({ value, set, words }: FormProps<Mark>) {
         options={codes.map((c) => ({ value: c.id, label: c.title ?? c.id }))}
         onChange={(chosen) => set(given('codes', chosen))}
       />
-      <Pick
+      <Select
         label="Struck afterwards"
         why="On a finished piece that came back: history, not damage. It bounds the making only from above."
         at="/history/what"
@@ -272,7 +288,7 @@ export function MarkForm({ value, set, words }: FormProps<Mark>) {
         }
       />
       {value.history != null && (
-        <Several
+        <MultiSelect
           label="Changed with it"
           why="What these show no longer speaks for the piece as it was made."
           at="/history/changes"
@@ -312,7 +328,7 @@ export function WindowForm({ value, set, words }: FormProps<DatedWindow>) {
   const feature = words.features.find((f) => f.id === value.feature);
   return (
     <>
-      <Pick
+      <Select
         label="Maker"
         why="None: it holds for everybody."
         at="/maker"
@@ -321,7 +337,7 @@ export function WindowForm({ value, set, words }: FormProps<DatedWindow>) {
         options={named(words.makers)}
         onChange={(maker) => set(given('maker', maker))}
       />
-      <Pick
+      <Select
         label="Pattern"
         why="The narrowest scope that dates a value counts."
         at="/pattern"
@@ -330,7 +346,7 @@ export function WindowForm({ value, set, words }: FormProps<DatedWindow>) {
         options={named(words.patterns.filter((p) => value.maker == null || p.maker === value.maker))}
         onChange={(pattern) => set(given('pattern', pattern))}
       />
-      <Pick
+      <Select
         label="Feature"
         at="/feature"
         value={value.feature}
@@ -338,7 +354,7 @@ export function WindowForm({ value, set, words }: FormProps<DatedWindow>) {
         onChange={(id) => set({ ...given('feature', id), value: '' })}
       />
       {feature?.kind === 'category' ? (
-        <Pick
+        <Select
           label="Value"
           at="/value"
           value={value.value === undefined ? undefined : String(value.value)}
@@ -383,7 +399,7 @@ export function WindowForm({ value, set, words }: FormProps<DatedWindow>) {
 export function PatternForm({ value, set, words }: FormProps<Pattern>) {
   return (
     <>
-      <Pick
+      <Select
         label="Maker"
         at="/maker"
         value={value.maker}
@@ -399,7 +415,7 @@ export function PatternForm({ value, set, words }: FormProps<Pattern>) {
         value={value.number}
         onChange={(number) => set(given('number', number))}
       />
-      <Pick
+      <Select
         label="Construction"
         at="/construction"
         value={value.construction}
@@ -480,7 +496,7 @@ export function Measures({ value, set, words }: FormProps<Measured>) {
         const dimension = dimensionOfUnit(feature?.unit);
         return (
           <div className="wtrio">
-            <Pick
+            <Select
               label={`Size ${i + 1}`}
               at={`/measures/${item.id}`}
               value={item.id}
@@ -541,7 +557,7 @@ export function StoryForm({ value, set, words }: FormProps<Story>) {
   return (
     <>
       <Line label="What is told" at="/told" rows={3} value={value.told} onChange={(told) => set({ told })} />
-      <Pick
+      <Select
         label="Verdict"
         why="A refuted story is kept, so that it is not told again in a listing."
         at="/verdict"
@@ -553,7 +569,7 @@ export function StoryForm({ value, set, words }: FormProps<Story>) {
         ].filter((o) => STORY_VERDICTS.some((v) => v === o.value))}
         onChange={(verdict) => set(given('verdict', verdict) as Partial<Story>)}
       />
-      <Pick
+      <Select
         label="Maker"
         at="/maker"
         none="–"
@@ -561,7 +577,7 @@ export function StoryForm({ value, set, words }: FormProps<Story>) {
         options={named(words.makers)}
         onChange={(maker) => set(given('maker', maker))}
       />
-      <Pick
+      <Select
         label="Pattern"
         at="/pattern"
         none="–"

@@ -2,7 +2,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import type { PieceSheet } from '@jutbank/contract/pieces';
-import type { MoneyOfPiece } from '@jutbank/contract/worth';
+import type { PieceFinances } from '@jutbank/contract/worth';
 import { get } from '../base/api.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { counted, dayText, moneyText, sentence, signed } from '../parts/words.ts';
@@ -11,10 +11,10 @@ import { PatienceCurve } from './PatienceCurve.tsx';
 import { Steps } from '../parts/Steps.tsx';
 import '../parts/money.css';
 
-export function MoneyEnds({ sheet }: { sheet: PieceSheet }) {
+export function Finances({ sheet }: { sheet: PieceSheet }) {
   const ends = useQuery({
     queryKey: ['of-piece', sheet.id, 'money', sheet.version],
-    queryFn: () => get<{ money: MoneyOfPiece | null; why: string | null }>(`/pieces/${sheet.id}/money`),
+    queryFn: () => get<{ money: PieceFinances | null; why: string | null }>(`/pieces/${sheet.id}/money`),
     placeholderData: (previous) => previous,
   });
   if (ends.isPending) return <Loading />;
@@ -108,7 +108,7 @@ const MARKET_WORDS = { collectible: 'As a collectible', 'to-use': 'To use' } as 
 const MARKET_SCALE = { collectible: ['collector', 'finish'], 'to-use': ['user'] } as const;
 
 /** The same piece before two kinds of buyers, who weigh its condition differently. */
-function TwoMarkets({ markets, sheet }: { markets: MoneyOfPiece['markets']; sheet: PieceSheet }) {
+function TwoMarkets({ markets, sheet }: { markets: PieceFinances['markets']; sheet: PieceSheet }) {
   return (
     <>
       <h2 className="sec" style={{ marginTop: 18 }}>
@@ -147,7 +147,7 @@ function TwoMarkets({ markets, sheet }: { markets: MoneyOfPiece['markets']; shee
 }
 
 /** What settling which variant it is would be worth, and which check pays most. */
-function Knowing({ knowing, pieceId }: { knowing: NonNullable<MoneyOfPiece['knowing']>; pieceId: string }) {
+function Knowing({ knowing, pieceId }: { knowing: NonNullable<PieceFinances['knowing']>; pieceId: string }) {
   return (
     <>
       <h2 className="sec" style={{ marginTop: 18 }}>

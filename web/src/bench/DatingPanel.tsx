@@ -8,13 +8,13 @@ import type { Vocabulary } from '@jutbank/contract/reference';
 import { inWords } from '../parts/words.ts';
 import { YearRule, type RuleBar } from '../parts/YearRule.tsx';
 import type { VariantNames } from '../reference/vocabulary.ts';
-import { Beside } from './Beside.tsx';
+import { CandidateComparison } from './CandidateComparison.tsx';
 import { EvidenceTable } from './EvidenceTable.tsx';
 import { Afterwards } from './Afterwards.tsx';
 import { WhatIf } from './WhatIf.tsx';
 import { Wording } from './wording.ts';
 
-export function Middle({
+export function DatingPanel({
   answer,
   vocabulary,
   chosen,
@@ -131,7 +131,7 @@ export function Middle({
             />
           )}
           {view === 'beside' && (
-            <Beside
+            <CandidateComparison
               left={candidate}
               answer={answer}
               observations={observations}

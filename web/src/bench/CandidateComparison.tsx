@@ -15,7 +15,7 @@ interface Row {
   readonly fits: 'left' | 'right' | 'both' | 'neither' | 'not-seen';
 }
 
-export function Beside({
+export function CandidateComparison({
   left,
   answer,
   observations,

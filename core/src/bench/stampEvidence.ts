@@ -21,11 +21,17 @@ import {
   markFactor,
   standsAt,
   windowHold,
-} from './datedSigns.ts';
+} from './datedEvidence.ts';
 import type { HistoryMark } from './history.ts';
 import { meanOver } from './overMonths.ts';
 import { STAMP_SWAP, type BenchSettings } from './settings.ts';
-import { alternatives, backgroundShare, readingChance, TANG, type Sign } from './sign.ts';
+import {
+  alternatives,
+  backgroundShare,
+  readingProbability,
+  TANG,
+  type ObservationEvidence,
+} from './observationEvidence.ts';
 
 const filled = (index: ReferenceIndex, value: number) => new Float64Array(index.rows.length).fill(value);
 
@@ -36,7 +42,7 @@ const alike = (index: ReferenceIndex, value: number) => ({
 /** Whether an imitation bears a stamp of its own making. */
 const listsItself = (row: Row, mark: string) => row.imitation && (row.variant.marks ?? []).includes(mark);
 
-export function markSign(index: ReferenceIndex, id: string, error: number): Sign {
+export function markEvidence(index: ReferenceIndex, id: string, error: number): ObservationEvidence {
   const mark = index.marks.get(id);
   const place = mark?.place ?? null;
   const samePlace = (other: string) => standsAt(index, other, place);
@@ -81,12 +87,12 @@ export function markSign(index: ReferenceIndex, id: string, error: number): Sign
  * A stamp struck on a finished piece: it was made before the stamp went out of use. A variant that bears it by
  * making (a conversion) is expected to; any other of the maker's may have come back.
  */
-export function historyMarkSign(
+export function historyMarkEvidence(
   index: ReferenceIndex,
   mark: HistoryMark,
   error: number,
   settings: BenchSettings,
-): Sign {
+): ObservationEvidence {
   const elsewhere = error / Math.max(1, index.marks.size - 1);
   const bears = (row: Row) => (judged(index, row).variant.marks ?? []).includes(mark.id);
   const mayBear = (row: Row) => mark.maker == null || mark.maker === judged(index, row).maker.id;
@@ -114,13 +120,13 @@ export function historyMarkSign(
 /** Windows of a code that are laid over the calendar; a serial with more of them covers every month anyway. */
 const MOST_WINDOWS = 400;
 
-export function dateCodeSign(
+export function dateCodeEvidence(
   index: ReferenceIndex,
   id: string,
   reads: Record<string, string | number>,
   error: number,
   settings: BenchSettings,
-): Sign | undefined {
+): ObservationEvidence | undefined {
   const code = index.codes.get(id);
   if (code?.kind !== 'date') return undefined;
   const read = readDateCode(code, reads);
@@ -231,13 +237,13 @@ function misreadOfListed(index: ReferenceIndex, likelihood: Float64Array, error:
   return Math.max((error * sum) / (all || 1), 1e-12);
 }
 
-export function patternNumberSign(
+export function patternNumberEvidence(
   index: ReferenceIndex,
   code: PatternNumberCode,
   text: string,
   certain: number,
   settings: BenchSettings,
-): Sign | undefined {
+): ObservationEvidence | undefined {
   const read = patternNumberReadings(index, code, text);
   const readings = read.readings.length > 0 ? read.readings : read.partly ? [read.partly] : [];
   // nothing could be read: an answer to the eye, none to the engine
@@ -252,7 +258,9 @@ export function patternNumberSign(
     const said = impliedValues(implied);
     const set = column.sets[column.setOf[row.index] ?? -1];
     if (set)
-      return set.reduce<number>((sum, y) => sum + readingChance(said.includes(y), error, n), 0) / set.length;
+      return (
+        set.reduce<number>((sum, y) => sum + readingProbability(said.includes(y), error, n), 0) / set.length
+      );
     const share = said.reduce<number>(
       (sum, y) => sum + backgroundShare(column, row.group, column.valueIndex.get(y), settings),
       0,
@@ -340,12 +348,12 @@ const MADE_UP = 0.3;
  * A number inside a run is evidence for that run, 1/run against one of any number, never against it; one outside every
  * run lowers all of them. The size of a run that is told beside it must be one the edition has.
  */
-export function serialSign(
+export function serialEvidence(
   index: ReferenceIndex,
   code: SerialCode,
   text: string,
   error: number,
-): Sign | undefined {
+): ObservationEvidence | undefined {
   const serial = readSerial(code, text);
   // a text that is no number of this code: an answer to the eye, none to the engine
   if (!serial) return undefined;

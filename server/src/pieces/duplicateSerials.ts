@@ -38,7 +38,7 @@ export const bearsNumber = (index: ReferenceIndex, observations: readonly Observ
   numbersRead(index, observations).length > 0;
 
 /** For each piece, in order, its numbers that were seen before; two queries however many pieces are asked about. */
-export async function seenBefore(
+export async function duplicateSerials(
   db: Queries,
   index: ReferenceIndex,
   pieces: readonly Numbered[],

@@ -1,11 +1,11 @@
 /** What one observation is to the engine: a likelihood for every variant, apart from the date. */
 import type { FeatureReading, SwapClass } from '../reference/index.ts';
 import type { Column, Row } from './compiled.ts';
-import type { DatedPart } from './datedSigns.ts';
+import type { DatedPart } from './datedEvidence.ts';
 import type { Subject, Verdict } from './observation.ts';
 import type { BenchSettings } from './settings.ts';
 
-export interface Sign {
+export interface ObservationEvidence {
   readonly subject: Subject;
   readonly part: string;
   readonly swap: SwapClass;
@@ -18,7 +18,7 @@ export interface Sign {
   /** per cell: what an undescribed relative of the row would show; it can differ only in what the row records */
   readonly relative: Float64Array;
   /** what a piece of a pattern nobody described would show, of the row's maker, construction and months */
-  readonly stranger: Stranger;
+  readonly stranger: UndescribedLikelihood;
   /** what just any piece would show */
   readonly background: number;
   readonly dated?: DatedPart;
@@ -27,10 +27,14 @@ export interface Sign {
 }
 
 /** Per group where rows of a maker and construction are alike in it, else per cell. */
-export type Stranger = { readonly perGroup: Float64Array } | { readonly perCell: Float64Array };
+export type UndescribedLikelihood = { readonly perGroup: Float64Array } | { readonly perCell: Float64Array };
 
 /** @param perCell what a stranger shows, @param groupOfCell the group of each cell */
-export function strangerOf(perCell: Float64Array, groupOfCell: Int32Array, groups: number): Stranger {
+export function undescribedLikelihood(
+  perCell: Float64Array,
+  groupOfCell: Int32Array,
+  groups: number,
+): UndescribedLikelihood {
   const perGroup = new Float64Array(groups).fill(NaN);
   for (let c = 0; c < perCell.length; c++) {
     const group = groupOfCell[c] ?? 0;
@@ -51,7 +55,7 @@ export function alternatives(column: Column): number {
 }
 
 /** R(x|y): the chance to read x when y is there. */
-export const readingChance = (same: boolean, error: number, n: number) =>
+export const readingProbability = (same: boolean, error: number, n: number) =>
   same ? 1 - error : error / (n - 1);
 
 /** Share of each value among a maker's pieces of one construction, mixed with everybody's. */

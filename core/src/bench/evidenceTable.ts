@@ -4,7 +4,7 @@ import type { Row } from './compiled.ts';
 import type { Evidence, Subject } from './observation.ts';
 import { donorOf, exchangeOf, ownOf } from './parts.ts';
 import type { Posterior } from './posterior.ts';
-import type { Sign } from './sign.ts';
+import type { ObservationEvidence } from './observationEvidence.ts';
 
 const decibans = (ratio: number) => 10 * Math.log10(ratio);
 const round = (value: number) => Math.round(value * 100) / 100;
@@ -19,16 +19,16 @@ const subjectFields = (subject: Subject): Pick<Evidence, 'feature' | 'mark' | 'c
         : {};
 
 /** Rows whose share of the rest is below this add nothing to its mean. */
-const HARDLY = 1e-9;
+const MIN_PROBABILITY = 1e-9;
 
 /**
  * Weight of each candidate's parts against the posterior-weighted rest. A part with several features shares its
  * weight among them in order, so that a person can add the lines up.
  * @returns for each candidate one line per sign
  */
-export function evidenceFor(
+export function evidenceTable(
   index: ReferenceIndex,
-  signs: readonly Sign[],
+  signs: readonly ObservationEvidence[],
   posterior: Posterior,
   candidates: readonly Row[],
 ): Evidence[][] {
@@ -38,7 +38,7 @@ export function evidenceFor(
   const own = new Set(candidates.map((c) => c.index));
   const rows = Int32Array.from([
     ...own,
-    ...posterior.left.filter((r) => (probability[r] ?? 0) > HARDLY && !own.has(r)),
+    ...posterior.left.filter((r) => (probability[r] ?? 0) > MIN_PROBABILITY && !own.has(r)),
   ]);
   const chance = Float64Array.from(rows, (r) => probability[r] ?? 0);
   for (const part of posterior.parts) {

@@ -1,23 +1,37 @@
 /** Leave it or treat it, keep it sealed or open it: the grade of each way, and what such a piece would bring. */
-import { basePart, materialAdvice, OPENING, treatmentOptions, type Finding, type Outcome, type TreatmentKind, type TreatmentOption, type TreatmentPlan } from '@jutbank/core/condition';
+import {
+  basePart,
+  materialAdvice,
+  OPENING,
+  treatmentOptions,
+  type Finding,
+  type Outcome,
+  type TreatmentKind,
+  type TreatmentOption,
+  type TreatmentPlan,
+} from '@jutbank/core/condition';
 import { addMoney, money, shareOfMoney, subtractMoney, type Money } from '@jutbank/core/money';
-import type { WeighedOption, WeighedWay } from '@jutbank/contract/condition';
+import type { PricedTreatment, ComparedTreatment } from '@jutbank/contract/condition';
 import type { EstimateAnswer } from '@jutbank/contract/market';
 import type { Queries } from '../db/index.ts';
 import { gradeQuestion, isSealed, type PieceRecord, type Readers } from '../pieces/index.ts';
 import { materialsOf, type SeenMaterial } from './materials.ts';
-import { worthSettingsOf } from '../shop/index.ts';
+import { pricingSettingsOf } from '../shop/index.ts';
 
 /** Every way, leaving it first; of a sealed piece only whether to open it, for nothing can be done to it before. */
-export const weighWays = (db: Queries, readers: Readers, record: PieceRecord): Promise<WeighedOption[]> =>
+export const compareTreatments = (
+  db: Queries,
+  readers: Readers,
+  record: PieceRecord,
+): Promise<PricedTreatment[]> =>
   isSealed(record) ? weighOpening(db, readers, record) : weighTreatments(readers, record);
 
-async function weighTreatments(readers: Readers, record: PieceRecord): Promise<WeighedOption[]> {
+async function weighTreatments(readers: Readers, record: PieceRecord): Promise<PricedTreatment[]> {
   const [{ made }, index] = await Promise.all([readers.assess(record), readers.library.index()]);
   const materials = materialsOf(index, record);
   const options = treatmentOptions(gradeQuestion(record, made), await readers.rules.inUse());
   const known = new Map<string, Money | null>();
-  const way = async ({ findings, completeness, grade }: Outcome): Promise<WeighedWay> => {
+  const way = async ({ findings, completeness, grade }: Outcome): Promise<ComparedTreatment> => {
     const key = JSON.stringify([findings, completeness]);
     let estimate = known.get(key);
     if (estimate === undefined) {
@@ -32,7 +46,7 @@ async function weighTreatments(readers: Readers, record: PieceRecord): Promise<W
     };
   };
   const leave = options[0] && (await way(options[0].done));
-  const weighed: WeighedOption[] = [];
+  const weighed: PricedTreatment[] = [];
   for (const option of options) {
     const done = await way(option.done);
     const failed = option.failed ? await way(option.failed) : null;
@@ -72,12 +86,12 @@ function withAdvice(
  * Keep sealed: what such a piece would bring, with what a seal brings more. Open: without that, at worse odds of finding
  * something wrong, but knowing which variant it is: Σ p·estimate instead of the middle of the mixture.
  */
-async function weighOpening(db: Queries, readers: Readers, record: PieceRecord): Promise<WeighedOption[]> {
+async function weighOpening(db: Queries, readers: Readers, record: PieceRecord): Promise<PricedTreatment[]> {
   const { grade } = await readers.assess(record);
-  const { sealed } = (await worthSettingsOf(db)).settings;
+  const { sealed } = (await pricingSettingsOf(db)).settings;
   const { grades, conditionIndex } = grade;
   const worth = (await readers.worth(record))?.answer;
-  const way = (estimate: Money | undefined): WeighedWay => ({
+  const way = (estimate: Money | undefined): ComparedTreatment => ({
     index: conditionIndex,
     grades: grades.map((g) => ({ scale: g.scale, grade: g.grade })),
     estimate: estimate ?? null,
@@ -126,9 +140,9 @@ function expectedOf({ byVariant, estimate }: EstimateAnswer): Money {
 function gainOf(
   cost: string,
   failure: number,
-  done: WeighedWay,
-  failed: WeighedWay | null,
-  now: WeighedWay | undefined,
+  done: ComparedTreatment,
+  failed: ComparedTreatment | null,
+  now: ComparedTreatment | undefined,
 ): Money | null {
   if (!done.estimate || !now?.estimate || (failed && !failed.estimate)) return null;
   const { currency } = done.estimate;

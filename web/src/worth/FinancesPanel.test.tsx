@@ -2,15 +2,15 @@ import { afterEach, describe, expect, test } from '@jest/globals';
 import { cleanup, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { askCurve, learnHazard } from '@jutbank/core/worth';
-import type { MoneyOfPiece, OfferRecord } from '@jutbank/contract/worth';
+import type { PieceFinances, OfferRecord } from '@jutbank/contract/worth';
 import { problem, serve, show, type Answers } from '../testing/screen.tsx';
 import { eur, sheetOf } from '../testing/sheet.ts';
-import { MoneyEnds } from './Finances.tsx';
+import { Finances } from './FinancesPanel.tsx';
 
 afterEach(cleanup);
 
 const hazard = learnHazard([]);
-const money = (more: Partial<MoneyOfPiece> = {}): MoneyOfPiece => ({
+const money = (more: Partial<PieceFinances> = {}): PieceFinances => ({
   channel: 'Quayside market',
   bases: [
     {
@@ -64,13 +64,13 @@ const offer = (more: Partial<OfferRecord> = {}): OfferRecord => ({
 });
 const at = '/pieces/01ARZ3NDEKTSV4RRFFQ69G5FAV';
 const open = (
-  of: MoneyOfPiece,
+  of: PieceFinances,
   answers: Answers = {},
   sheet = sheetOf(),
   role: 'owner' | 'clerk' = 'owner',
 ) => {
   const came = serve({ [`GET ${at}/money`]: () => ({ body: { money: of, why: null } }), ...answers });
-  show(<MoneyEnds sheet={sheet} />, { role });
+  show(<Finances sheet={sheet} />, { role });
   return came;
 };
 
@@ -94,7 +94,7 @@ describe('several values of one piece', () => {
       net: '140.00',
       tax: '12.15',
       left: '127.85',
-    } as unknown as MoneyOfPiece['net'];
+    } as unknown as PieceFinances['net'];
     open(
       money({
         net,
@@ -111,7 +111,7 @@ describe('several values of one piece', () => {
     serve({
       [`GET ${at}/money`]: () => ({ body: { money: null, why: 'Nothing says yet which pattern it is.' } }),
     });
-    const { container } = show(<MoneyEnds sheet={sheetOf()} />);
+    const { container } = show(<Finances sheet={sheetOf()} />);
     await screen.findByText(/./).catch(() => undefined);
     expect(within(container).queryByText('Ask and patience')).toBeNull();
   });

@@ -6,24 +6,30 @@ import { cellsOf, measureCellsOf, type Cells } from './cells.ts';
 import { customsOf } from './customs.ts';
 import { measureDensity, normalDensity } from './density.ts';
 import { DEFAULT_SWAP, type BenchSettings } from './settings.ts';
-import { alternatives, backgroundShare, readingChance, strangerOf, type Sign } from './sign.ts';
+import {
+  alternatives,
+  backgroundShare,
+  readingProbability,
+  undescribedLikelihood,
+  type ObservationEvidence,
+} from './observationEvidence.ts';
 
 const partOf = (feature: Feature) => ({ part: feature.part, swap: feature.swap ?? DEFAULT_SWAP });
 
 /** Readings asked of one reference again and again, as each new observation asks all the earlier ones anew. */
 const MOST_KEPT = 500;
-const kept = new WeakMap<ReferenceIndex['rows'], WeakMap<BenchSettings, Map<string, Sign>>>();
+const kept = new WeakMap<ReferenceIndex['rows'], WeakMap<BenchSettings, Map<string, ObservationEvidence>>>();
 
-export function valueSign(
+export function valueEvidence(
   index: ReferenceIndex,
   column: Column,
   value: FeatureReading,
   error: number,
   settings: BenchSettings,
-): Sign {
-  const bySettings = kept.get(index.rows) ?? new WeakMap<BenchSettings, Map<string, Sign>>();
+): ObservationEvidence {
+  const bySettings = kept.get(index.rows) ?? new WeakMap<BenchSettings, Map<string, ObservationEvidence>>();
   kept.set(index.rows, bySettings);
-  const signs = bySettings.get(settings) ?? new Map<string, Sign>();
+  const signs = bySettings.get(settings) ?? new Map<string, ObservationEvidence>();
   bySettings.set(settings, signs);
   const key = JSON.stringify([column.feature.id, value, error]);
   const known = signs.get(key);
@@ -40,11 +46,11 @@ function valueSignOf(
   value: FeatureReading,
   error: number,
   settings: BenchSettings,
-): Sign {
+): ObservationEvidence {
   const n = alternatives(column);
   const at = column.valueIndex.get(value);
   const ofSet = column.sets.map(
-    (set) => set.reduce<number>((sum, y) => sum + readingChance(y === value, error, n), 0) / set.length,
+    (set) => set.reduce<number>((sum, y) => sum + readingProbability(y === value, error, n), 0) / set.length,
   );
   const mixed = (share: number) => share * (1 - error) + (1 - share) * (error / (n - 1));
   const shares = index.groups.map((_, g) => backgroundShare(column, g, at, settings));
@@ -90,7 +96,7 @@ function valueSignOf(
     cellOf: cells.cellOf,
     likelihood,
     relative,
-    stranger: strangerOf(stranger, cells.group, index.groups.length),
+    stranger: undescribedLikelihood(stranger, cells.group, index.groups.length),
     background: anyShows,
     ...(dated ? { dated } : {}),
     expected: (row) => [...(column.sets[column.setOf[row.index] ?? -1] ?? [])],
@@ -110,7 +116,11 @@ function scopesSpoken(cells: Cells, classOf: Int32Array): Uint8Array {
   return spoken;
 }
 
-export function absenceSign(index: ReferenceIndex, column: Column, settings: BenchSettings): Sign {
+export function absenceEvidence(
+  index: ReferenceIndex,
+  column: Column,
+  settings: BenchSettings,
+): ObservationEvidence {
   const error = settings.misreading.sure;
   const cells = cellsOf(index, column);
   const likelihood = Float64Array.from(cells.set, (set) =>
@@ -124,7 +134,7 @@ export function absenceSign(index: ReferenceIndex, column: Column, settings: Ben
     cellOf: cells.cellOf,
     likelihood,
     relative: likelihood,
-    stranger: strangerOf(
+    stranger: undescribedLikelihood(
       Float64Array.from(cells.set, (set) => (set === NOT_APPLICABLE ? 1 - error : settings.absentWhenSilent)),
       cells.group,
       index.groups.length,
@@ -141,14 +151,14 @@ export function absenceSign(index: ReferenceIndex, column: Column, settings: Ben
 /** A measure agrees when new or honestly worn pieces would read so: within three deviations or on the worn side. */
 const AGREES_WITHIN = 3;
 
-export function measureSign(
+export function measureEvidence(
   index: ReferenceIndex,
   column: MeasureColumn,
   measured: number,
   resolution: number,
   error: number,
   settings: BenchSettings,
-): Sign {
+): ObservationEvidence {
   const unit = column.feature.unit ?? 'mm';
   const noise = Math.sqrt(settings.instrument[unit] ** 2 + resolution ** 2 / 12);
   const wear = column.feature.wear ?? 'none';
@@ -216,7 +226,7 @@ export function measureSign(
     cellOf: cells.cellOf,
     likelihood,
     relative,
-    stranger: strangerOf(stranger, cells.group, index.groups.length),
+    stranger: undescribedLikelihood(stranger, cells.group, index.groups.length),
     background: all,
     expected: (row) => {
       const nominal = column.nominal[row.index] ?? NaN;

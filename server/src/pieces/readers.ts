@@ -9,16 +9,30 @@ import { dimensionOfUnit, formatQuantity } from '@jutbank/core/units';
 import { ALTERATIONS, type Alteration, type ItemState } from '@jutbank/core/market';
 import type { Readings, PieceSheet, PieceSlip } from '@jutbank/contract/pieces';
 import type { EstimateAnswer, EstimateQuestion } from '@jutbank/contract/market';
-import { DISK_FULL, errorNumber, revisions, type Database, type Queries, type Transaction, isGone } from '../db/index.ts';
+import {
+  DISK_FULL,
+  errorNumber,
+  revisions,
+  type Database,
+  type Queries,
+  type Transaction,
+  isGone,
+} from '../db/index.ts';
 import { answer, type Answered } from '../http/index.ts';
 import type { Library } from '../reference/index.ts';
 import type { RuleLibrary } from '../rules/index.ts';
-import { answerEstimate, knownBeforeSale, VENUE_OF_SHOP, type MarketOnDay, type Markets } from '../market/index.ts';
+import {
+  answerEstimate,
+  knownBeforeSale,
+  VENUE_OF_SHOP,
+  type MarketOnDay,
+  type Markets,
+} from '../market/index.ts';
 import { todayIso } from '../clock/index.ts';
 import { assessPiece, isSealed, type Assessment } from './assess.ts';
 import { pieceRecord, progressOf } from './change.ts';
 import { costOf } from './costs.ts';
-import { seenBefore } from './numbers.ts';
+import { duplicateSerials } from './duplicateSerials.ts';
 import type { PieceRecord } from './record.ts';
 
 /** Candidates thinner than this are not priced one by one. */
@@ -140,7 +154,7 @@ export class Readers {
     records: readonly PieceRecord[],
   ): Promise<Assessment[]> {
     const rules = await this.rules.inUse(db);
-    const alerts = await seenBefore(db, index, records);
+    const alerts = await duplicateSerials(db, index, records);
     const assessments: Assessment[] = [];
     for (const [i, record] of records.entries()) {
       // a list of pieces is a long reckoning: others have a turn between one and the next

@@ -1,7 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { askCurve, learnHazard } from './patience.ts';
-import { decisionOver, worthOfAsking, worthOfKnowing, type MightBe, type Stake } from './asking.ts';
+import {
+  decisionOver,
+  valueOfSampleInformation,
+  valueOfPerfectInformation,
+  type Hypothesis,
+  type DecisionContext,
+} from './informationValue.ts';
 
 /** Buy it where that gains on average, else leave it. */
 const buyOrLeave = (gains: readonly number[]) => (weights: ArrayLike<number>) =>
@@ -9,16 +15,16 @@ const buyOrLeave = (gains: readonly number[]) => (weights: ArrayLike<number>) =>
     0,
     gains.reduce((sum, gain, i) => sum + gain * (weights[i] ?? 0), 0),
   );
-const of = (...probabilities: number[]): MightBe[] =>
+const of = (...probabilities: number[]): Hypothesis[] =>
   probabilities.map((probability) => ({ probability, estimate: 100 }));
 
 describe('what knowing is worth', () => {
   test('by hand: 0.3 of +200 and 0.7 of −60 is a gain of 18 now, 60 knowing', () => {
-    expect(worthOfKnowing(of(0.3, 0.7), buyOrLeave([200, -60]))).toBeCloseTo(42, 9);
+    expect(valueOfPerfectInformation(of(0.3, 0.7), buyOrLeave([200, -60]))).toBeCloseTo(42, 9);
   });
   test('nothing, where one would do the same whatever it is', () => {
-    expect(worthOfKnowing(of(0.5, 0.5), buyOrLeave([10, 90]))).toBe(0);
-    expect(worthOfKnowing([], buyOrLeave([]))).toBe(0);
+    expect(valueOfPerfectInformation(of(0.5, 0.5), buyOrLeave([10, 90]))).toBe(0);
+    expect(valueOfPerfectInformation([], buyOrLeave([]))).toBe(0);
   });
 });
 
@@ -30,16 +36,16 @@ describe('what a check is worth', () => {
       [0.8, 0.2],
       [0.1, 0.9],
     ];
-    expect(worthOfAsking(of(0.3, 0.7), table, buyOrLeave([200, -60]))).toBeCloseTo(25.8, 9);
+    expect(valueOfSampleInformation(of(0.3, 0.7), table, buyOrLeave([200, -60]))).toBeCloseTo(25.8, 9);
   });
   test('a sign that all bear alike is worth nothing', () => {
     const table = [
       [0.5, 0.5],
       [0.5, 0.5],
     ];
-    expect(worthOfAsking(of(0.3, 0.7), table, buyOrLeave([200, -60]))).toBeCloseTo(0, 9);
+    expect(valueOfSampleInformation(of(0.3, 0.7), table, buyOrLeave([200, -60]))).toBeCloseTo(0, 9);
   });
-  const stake: fc.Arbitrary<Stake> = fc.record({
+  const stake: fc.Arbitrary<DecisionContext> = fc.record({
     hazard: fc.constant(learnHazard([])),
     net: fc.constant((price: number) => 0.9 * price - 1),
     holding: fc.double({ min: 0, max: 2, noNaN: true }),
@@ -54,13 +60,13 @@ describe('what a check is worth', () => {
     fc.assert(
       fc.property(fc.array(part, { minLength: 2, maxLength: 6 }), stake, (parts, at) => {
         const decide = decisionOver(parts, at);
-        const asking = worthOfAsking(
+        const asking = valueOfSampleInformation(
           parts,
           parts.map((p) => [p.seen, 1 - p.seen]),
           decide,
         );
         expect(asking).toBeGreaterThanOrEqual(0);
-        expect(asking).toBeLessThanOrEqual(worthOfKnowing(parts, decide) + 1e-9);
+        expect(asking).toBeLessThanOrEqual(valueOfPerfectInformation(parts, decide) + 1e-9);
       }),
     );
   });

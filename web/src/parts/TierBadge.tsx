@@ -24,7 +24,7 @@ export function weightLook(probability: number): Look {
   return { word: 'unlikely', filled: 1, colour: 'var(--straw)' };
 }
 
-export function TemperMarks({ filled, colour }: { filled: number; colour: string }) {
+export function TierMarks({ filled, colour }: { filled: number; colour: string }) {
   return (
     <svg width="38" height="12" viewBox="0 0 38 12" aria-hidden="true" style={{ flex: 'none' }}>
       {[0, 1, 2, 3, 4].map((i) => (
@@ -40,11 +40,11 @@ export function TemperMarks({ filled, colour }: { filled: number; colour: string
   );
 }
 
-export function TierMark({ tier }: { tier: Tier }) {
+export function TierBadge({ tier }: { tier: Tier }) {
   const look = TIER_LOOK[tier];
   return (
     <>
-      <TemperMarks filled={look.filled} colour={look.colour} />
+      <TierMarks filled={look.filled} colour={look.colour} />
       {look.word}
     </>
   );

@@ -5,13 +5,13 @@
 import { type Hazard, valueOfAsking } from './patience.ts';
 
 /** One thing the piece might be. */
-export interface MightBe {
+export interface Hypothesis {
   readonly probability: number;
   /** what such a one would bring, base currency */
   readonly estimate: number;
 }
 
-export interface Stake {
+export interface DecisionContext {
   readonly hazard: Hazard;
   /** what is left of a price */
   readonly net: (price: number) => number;
@@ -28,8 +28,8 @@ const ABOVE = 1.5;
 
 /** The best decision's gain for any mixture of the same parts. */
 export function decisionOver(
-  parts: readonly Pick<MightBe, 'estimate'>[],
-  stake: Stake,
+  parts: readonly Pick<Hypothesis, 'estimate'>[],
+  stake: DecisionContext,
 ): (weights: ArrayLike<number>) => number {
   const estimates = parts.map((p) => p.estimate);
   const low = Math.log(Math.min(...estimates) * BELOW);
@@ -54,8 +54,8 @@ export function decisionOver(
  * @param table for each part the chance of each outcome of the check, rows in the order of `parts`
  * @returns in the currency of the estimates; never below zero, for one may always decide as before
  */
-export function worthOfAsking(
-  parts: readonly MightBe[],
+export function valueOfSampleInformation(
+  parts: readonly Hypothesis[],
   table: readonly ArrayLike<number>[],
   decide: (weights: ArrayLike<number>) => number,
 ): number {
@@ -79,11 +79,11 @@ export function worthOfAsking(
 }
 
 /** What knowing for certain would be worth: a check that tells each part apart. */
-export const worthOfKnowing = (
-  parts: readonly MightBe[],
+export const valueOfPerfectInformation = (
+  parts: readonly Hypothesis[],
   decide: (weights: ArrayLike<number>) => number,
 ): number =>
-  worthOfAsking(
+  valueOfSampleInformation(
     parts,
     parts.map((_, i) => parts.map((_other, x) => (x === i ? 1 : 0))),
     decide,

@@ -12,11 +12,11 @@ import type { BenchSettings } from './settings.ts';
 /** Bodies tried, likeliest first: a body nobody would name is not a body. */
 const BODIES = 12;
 /** A part goes to a donor only when the donor explains it by so much better. */
-const CLEARLY_DECIBANS = 3;
-const CLEARLY = 10 ** (CLEARLY_DECIBANS / 10);
+const MIN_DECIBANS = 3;
+const MIN_RATIO = 10 ** (MIN_DECIBANS / 10);
 const decibans = (ratio: number) => 10 * Math.log10(ratio);
 
-export function putTogether(
+export function findMarriage(
   index: ReferenceIndex,
   posterior: Posterior,
   settings: BenchSettings,
@@ -24,7 +24,7 @@ export function putTogether(
   const best = posterior.ranked[0];
   if (!best || posterior.parts.length < 2) return undefined;
   // one misfit is an exchanged part or a misreading; without two there is nothing to put together
-  const misfits = posterior.parts.filter((part) => mostOwn(part) > CLEARLY * ownOf(part, best.index));
+  const misfits = posterior.parts.filter((part) => mostOwn(part) > MIN_RATIO * ownOf(part, best.index));
   if (misfits.length < 2) return undefined;
   // ln-odds of a body before its parts are looked at: its posterior with the parts taken out again
   const before = (row: Row) =>
@@ -46,7 +46,7 @@ export function putTogether(
     let clear = 0;
     own.forEach((mine, p) => {
       bound *= (mine + (most[p] ?? 0)) / 2;
-      if ((most[p] ?? 0) > CLEARLY * mine) clear++;
+      if ((most[p] ?? 0) > MIN_RATIO * mine) clear++;
     });
     const least = () => Math.max(settings.putTogetherDecibans, found?.weight ?? -Infinity);
     if (clear < 2 || start + decibans(Math.max(bound, 1e-300)) - single <= least()) continue;
@@ -59,13 +59,13 @@ export function putTogether(
         const mine = own[p] ?? 0;
         const other = donated[p]?.[r] ?? 0;
         product *= (mine + other) / 2;
-        if (other > CLEARLY * mine) theirs++;
+        if (other > MIN_RATIO * mine) theirs++;
       }
       if (theirs < 2 || theirs === donated.length) continue;
       const weight = start + decibans(Math.max(product, 1e-300)) - single;
       if (weight <= least()) continue;
       const names = posterior.parts.map((part) => part.part);
-      const donors = (p: number) => (donated[p]?.[r] ?? 0) > CLEARLY * (own[p] ?? 0);
+      const donors = (p: number) => (donated[p]?.[r] ?? 0) > MIN_RATIO * (own[p] ?? 0);
       found = {
         pieces: [
           { variant: body.variant.id, parts: names.filter((_, p) => !donors(p)) },
