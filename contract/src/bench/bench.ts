@@ -1,9 +1,16 @@
 /** Questions and answers of the bench. */
+import { pageShape, answers, byId, route, slug, text, ulid } from '../http/index.ts';
+import {
+  identifyAnswerShape,
+  ofPiece,
+  observation,
+  narrowing,
+  observationsBody,
+  attributionBody,
+} from '../pieces/index.ts';
 import { z } from 'zod';
-import { FOUND_PLACES, type IdentifyAnswer, type LearntFrom, type LearntLevel } from '@jutbank/core/bench';
+import { FOUND_PLACES } from '@jutbank/core/bench';
 import { CONSTRUCTIONS } from '@jutbank/core/reference';
-import { ofPiece, observation, narrowing, observationsBody, attributionBody } from '../pieces/index.ts';
-import { answers, byId, route, slug, text, ulid, type Page } from '../http/index.ts';
 
 export const identifyQuestion = z.object({
   observations: z.array(observation).max(300),
@@ -25,63 +32,100 @@ export const identifyQuestion = z.object({
 });
 
 /** How often things come to this shop's bench, as far as it was learnt. */
-export interface FrequencyAnswer {
-  learns: boolean;
-  /** chance that a piece is in no reference */
-  unlisted: number;
-  /** makers whose weights go by another power of what is left than the usual 0.6 */
-  exponents: { maker: string; name: string; exponent: number }[];
-  learnt: {
-    from: LearntFrom['from'];
-    named: number;
-    unnamed: number;
-    levels: {
-      level: LearntLevel['level'];
-      trust: number;
-      factors: { id: string; name: string; seen: number; expected: number; factor: number }[];
-    }[];
-  }[];
-}
+export const frequencyAnswer = z
+  .object({
+    learns: z.boolean(),
+    /** chance that a piece is in no reference */
+    unlisted: z.number(),
+    /** makers whose weights go by another power of what is left than the usual 0.6 */
+    exponents: z.array(
+      z.object({
+        maker: z.string(),
+        name: z.string(),
+        exponent: z.number(),
+      }),
+    ),
+    learnt: z.array(
+      z.object({
+        from: z.enum(['sold', 'own', 'both']),
+        named: z.number(),
+        unnamed: z.number(),
+        levels: z.array(
+          z.object({
+            level: z.enum(['kind', 'maker', 'pattern', 'variant', 'counterfeit']),
+            trust: z.number(),
+            factors: z.array(
+              z.object({
+                id: z.string(),
+                name: z.string(),
+                seen: z.number(),
+                expected: z.number(),
+                factor: z.number(),
+              }),
+            ),
+          }),
+        ),
+      }),
+    ),
+  })
+  .meta({ id: 'FrequencyAnswer' });
+export type FrequencyAnswer = z.infer<typeof frequencyAnswer>;
+
+const asked = z.object({ asked: text(2000).min(1, 'write down what cannot be explained') });
 
 /** Something on a piece that nobody can explain yet. */
-export interface PieceQuestion {
-  id: string;
-  piece: { id: string; stockNumber: string; title: string };
-  asked: string;
-  askedBy: string;
-  askedAt: string;
-  answer: string | null;
-  answeredBy: string | null;
-  answeredAt: string | null;
-}
-export interface WatchedNumber {
-  id: string;
-  code: string;
-  text: string;
-  note: string;
-  addedBy: string;
-  addedAt: string;
-}
+export const pieceQuestion = z
+  .object({
+    id: z.string(),
+    piece: z.object({
+      id: z.string(),
+      stockNumber: z.string(),
+      title: z.string(),
+    }),
+    asked: z.string(),
+    askedBy: z.string(),
+    askedAt: z.string(),
+    answer: z.string().nullable(),
+    answeredBy: z.string().nullable(),
+    answeredAt: z.string().nullable(),
+  })
+  .meta({ id: 'PieceQuestion' });
+export type PieceQuestion = z.infer<typeof pieceQuestion>;
+export const watchedNumber = z
+  .object({
+    id: z.string(),
+    code: z.string(),
+    text: z.string(),
+    note: z.string(),
+    addedBy: z.string(),
+    addedAt: z.string(),
+  })
+  .meta({ id: 'WatchedNumber' });
+export type WatchedNumber = z.infer<typeof watchedNumber>;
 export const GAUGE_KEYS = ['send', 'hold', 'zero', 'unit'] as const;
 export type GaugeKey = (typeof GAUGE_KEYS)[number];
 /** A line a gauge said: `97.62 mm`, or `! hold on` for its state. */
-export interface GaugeLine {
-  gauge: string;
-  line: string;
-}
-export interface GaugeSummary {
-  id: string;
-  kind: 'caliper' | 'scales';
-  simulated: boolean;
-}
+export const gaugeLine = z
+  .object({
+    gauge: z.string(),
+    line: z.string(),
+  })
+  .meta({ id: 'GaugeLine' });
+export type GaugeLine = z.infer<typeof gaugeLine>;
+export const gaugeSummary = z
+  .object({
+    id: z.string(),
+    kind: z.enum(['caliper', 'scales']),
+    simulated: z.boolean(),
+  })
+  .meta({ id: 'GaugeSummary' });
+export type GaugeSummary = z.infer<typeof gaugeSummary>;
 const pressed = z.object({
   key: z.enum(GAUGE_KEYS),
   /** simulated gauges only: what lies between the jaws or on the pan, in mm or g */
   jaws: z.number().min(0).max(5000).nullish(),
 });
 const byGauge = z.object({ id: slug });
-
-const asked = z.object({ asked: text(2000).min(1, 'write down what cannot be explained') });
 const answered = z.object({ answer: text(2000).min(1).nullable() });
 const watched = z.object({ code: slug, text: text(80).min(1), note: text(500).default('') });
 
@@ -116,7 +160,7 @@ export const benchRoutes = {
     room: 'bench',
     access: 'read',
     summary: 'The gauges at this bench',
-    answer: answers<Page<GaugeSummary>>('The gauges'),
+    answer: answers(pageShape(gaugeSummary), 'The gauges'),
   }),
   followGauges: route({
     method: 'get',
@@ -125,7 +169,7 @@ export const benchRoutes = {
     access: 'work',
     summary: 'What the gauges say, as server-sent events',
     carries: 'file',
-    answer: answers<GaugeLine>('One event for each line'),
+    answer: answers(gaugeLine, 'One event for each line'),
   }),
   pressGauge: route({
     method: 'post',
@@ -135,7 +179,12 @@ export const benchRoutes = {
     summary: 'Press a key of a gauge',
     params: byGauge,
     body: pressed,
-    answer: answers<{ pressed: GaugeKey }>('The key'),
+    answer: answers(
+      z.object({
+        pressed: z.enum(GAUGE_KEYS),
+      }),
+      'The key',
+    ),
   }),
   questions: route({
     method: 'get',
@@ -144,7 +193,7 @@ export const benchRoutes = {
     access: 'read',
     summary: 'What is not explained yet: questions on pieces, open ones first',
     query: z.object({ piece: ulid.optional() }),
-    answer: answers<Page<PieceQuestion>>('The questions'),
+    answer: answers(pageShape(pieceQuestion), 'The questions'),
   }),
   askQuestion: route({
     method: 'post',
@@ -154,7 +203,7 @@ export const benchRoutes = {
     summary: 'Keep something on a piece that cannot be explained as an open question',
     params: byId,
     body: asked,
-    answer: answers<PieceQuestion>('The question'),
+    answer: answers(pieceQuestion, 'The question'),
     status: 201,
   }),
   answerQuestion: route({
@@ -165,7 +214,7 @@ export const benchRoutes = {
     summary: 'Answer a question, or open it again with null',
     params: byId,
     body: answered,
-    answer: answers<PieceQuestion>('The question'),
+    answer: answers(pieceQuestion, 'The question'),
   }),
   watchList: route({
     method: 'get',
@@ -173,7 +222,7 @@ export const benchRoutes = {
     room: 'bench',
     access: 'read',
     summary: 'Numbers the shop watches for',
-    answer: answers<Page<WatchedNumber>>('The numbers'),
+    answer: answers(pageShape(watchedNumber), 'The numbers'),
   }),
   watch: route({
     method: 'post',
@@ -182,7 +231,12 @@ export const benchRoutes = {
     access: 'work',
     summary: 'Watch for a number: stolen, copied, sold before',
     body: watched,
-    answer: answers<{ id: string }>('Its id'),
+    answer: answers(
+      z.object({
+        id: z.string(),
+      }),
+      'Its id',
+    ),
     status: 201,
   }),
   unwatch: route({
@@ -192,7 +246,12 @@ export const benchRoutes = {
     access: 'appraise',
     summary: 'Watch for a number no longer',
     params: byId,
-    answer: answers<{ removed: string }>('Its id'),
+    answer: answers(
+      z.object({
+        removed: z.string(),
+      }),
+      'Its id',
+    ),
   }),
   identify: route({
     method: 'post',
@@ -201,7 +260,7 @@ export const benchRoutes = {
     access: 'read',
     summary: 'Which variant, when made, how sure',
     body: identifyQuestion,
-    answer: answers<IdentifyAnswer>('Candidates, attribution, dating, codes and what to look at next'),
+    answer: answers(identifyAnswerShape, 'Candidates, attribution, dating, codes and what to look at next'),
   }),
   frequency: route({
     method: 'get',
@@ -209,7 +268,7 @@ export const benchRoutes = {
     room: 'bench',
     access: 'read',
     summary: 'How often things come to the bench: what was learnt, from what, and how far it is believed',
-    answer: answers<FrequencyAnswer>('What was learnt'),
+    answer: answers(frequencyAnswer, 'What was learnt'),
   }),
   putFrequency: route({
     method: 'put',
@@ -218,7 +277,12 @@ export const benchRoutes = {
     access: 'appraise',
     summary: 'Learn from sales and decisions, or do not',
     body: z.object({ learns: z.boolean() }),
-    answer: answers<{ learns: boolean }>('As it is now'),
+    answer: answers(
+      z.object({
+        learns: z.boolean(),
+      }),
+      'As it is now',
+    ),
   }),
   identifyPiece: route({
     method: 'get',
@@ -227,6 +291,6 @@ export const benchRoutes = {
     access: 'read',
     summary: 'The same answer for a stored piece',
     params: byId,
-    answer: answers<IdentifyAnswer>('As for identify'),
+    answer: answers(identifyAnswerShape, 'As for identify'),
   }),
 };

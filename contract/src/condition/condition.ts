@@ -1,4 +1,30 @@
 /** Findings and grades. */
+import {
+  gradeAnswerShape,
+  findingShape,
+  completenessShape,
+  inspectionShape,
+  treatmentPlanShape,
+  agreementShape,
+  defectDifferenceShape,
+  ofPiece,
+  finding,
+  completeness,
+  conditionBody,
+  quotedBody,
+} from '../pieces/index.ts';
+import {
+  pageShape,
+  moneyShape,
+  answers,
+  byId,
+  edtf,
+  positiveMoney,
+  required,
+  route,
+  text,
+  ulid,
+} from '../http/index.ts';
 import { z } from 'zod';
 import {
   DEFECTS,
@@ -7,20 +33,9 @@ import {
   SCALE_IDS,
   SEVERITIES,
   TREATMENT_KINDS,
-  type Agreement,
-  type Completeness,
-  type DefectDifference,
-  type Finding,
-  type GradeAnswer,
-  type Inspection,
   type RuleDocument,
-  type RuleId,
-  type TreatmentPlan,
 } from '@jutbank/core/condition';
-import type { Money } from '@jutbank/core/money';
 import { CONSTRUCTIONS } from '@jutbank/core/reference';
-import { ofPiece, finding, completeness, conditionBody, quotedBody } from '../pieces/index.ts';
-import { answers, byId, edtf, positiveMoney, required, route, text, ulid, type Page } from '../http/index.ts';
 
 export const gradeQuestion = z.object({
   construction: z.enum(CONSTRUCTIONS),
@@ -52,58 +67,70 @@ export const treatmentBody = z.object({
 });
 export type TreatmentBody = z.output<typeof treatmentBody>;
 
-export interface TreatmentRecord {
-  id: string;
-  kind: TreatmentBody['kind'];
-  title: string;
-  product: string;
-  grit: string;
-  doneOn: string;
-  doneBy: string;
-  reason: string;
-  reversible: boolean;
-  cost: Money | null;
-  removed: Finding[];
-  added: Finding[];
-  pictures: TreatmentBody['pictures'];
-}
+export const treatmentRecord = z
+  .object({
+    id: z.string(),
+    kind: treatmentBody.shape.kind,
+    title: z.string(),
+    product: z.string(),
+    grit: z.string(),
+    doneOn: z.string(),
+    doneBy: z.string(),
+    reason: z.string(),
+    reversible: z.boolean(),
+    cost: moneyShape.nullable(),
+    removed: z.array(findingShape),
+    added: z.array(findingShape),
+    pictures: treatmentBody.shape.pictures,
+  })
+  .meta({ id: 'TreatmentRecord' });
+export type TreatmentRecord = z.infer<typeof treatmentRecord>;
 export const STATE_REASONS = ['as-found', 'inspected-again', 'treated', 'part-moved'] as const;
-export interface ConditionState {
-  id: string;
-  why: (typeof STATE_REASONS)[number];
-  findings: Finding[];
-  completeness: Completeness;
-  inspection: Inspection;
-  grade: GradeAnswer;
-  notedBy: string;
-  notedAt: string;
-}
-interface PieceName {
-  id: string;
-  stockNumber: string;
-  title: string;
-}
-export interface QuarantineRecord {
-  id: string;
-  piece: PieceName;
-  since: string;
-  reviewOn: string;
-  reason: string;
-  setBy: string;
-  endedOn: string | null;
-  outcome: string;
-}
+export const conditionState = z
+  .object({
+    id: z.string(),
+    why: z.enum(STATE_REASONS),
+    findings: z.array(findingShape),
+    completeness: completenessShape,
+    inspection: inspectionShape,
+    grade: gradeAnswerShape,
+    notedBy: z.string(),
+    notedAt: z.string(),
+  })
+  .meta({ id: 'ConditionState' });
+export type ConditionState = z.infer<typeof conditionState>;
+export const pieceName = z
+  .object({
+    id: z.string(),
+    stockNumber: z.string(),
+    title: z.string(),
+  })
+  .meta({ id: 'PieceName' });
+export type PieceName = z.infer<typeof pieceName>;
+export const quarantineRecord = z
+  .object({
+    id: z.string(),
+    piece: pieceName,
+    since: z.string(),
+    reviewOn: z.string(),
+    reason: z.string(),
+    setBy: z.string(),
+    endedOn: z.string().nullable(),
+    outcome: z.string(),
+  })
+  .meta({ id: 'QuarantineRecord' });
+export type QuarantineRecord = z.infer<typeof quarantineRecord>;
 export const MOVE_REASONS = ['exchanged', 'robbed-for-parts', 'warranty', 'reunited', 'removed'] as const;
 const end = z.object({ piece: ulid.nullable().default(null), where: text(200).default('') });
-export const moveBody = z
-  .object({
-    part: z.enum(PARTS),
-    from: end,
-    to: end,
-    movedOn: edtf.nullable().default(null),
-    why: z.enum(MOVE_REASONS),
-    note: text(1000).default(''),
-  })
+const moveFields = z.object({
+  part: z.enum(PARTS),
+  from: end,
+  to: end,
+  movedOn: edtf.nullable().default(null),
+  why: z.enum(MOVE_REASONS),
+  note: text(1000).default(''),
+});
+export const moveBody = moveFields
   .refine((m) => m.from.piece !== null || m.to.piece !== null, {
     path: ['from', 'piece'],
     error: 'one of the two must be a piece of the shop',
@@ -113,21 +140,34 @@ export const moveBody = z
     error: 'a part moves to another piece',
   });
 export type MoveBody = z.output<typeof moveBody>;
-export interface PartMove extends Omit<MoveBody, 'from' | 'to'> {
-  id: string;
-  from: { piece: PieceName | null; where: string };
-  to: { piece: PieceName | null; where: string };
-  notedBy: string;
-}
+export const partMove = moveFields
+  .omit({ from: true, to: true })
+  .extend({
+    id: z.string(),
+    from: z.object({
+      piece: pieceName.nullable(),
+      where: z.string(),
+    }),
+    to: z.object({
+      piece: pieceName.nullable(),
+      where: z.string(),
+    }),
+    notedBy: z.string(),
+  })
+  .meta({ id: 'PartMove' });
+export type PartMove = z.infer<typeof partMove>;
 /** All that is kept about the condition of a piece besides its findings of today. */
-export interface ConditionFile {
-  states: ConditionState[];
-  treatments: TreatmentRecord[];
-  quarantine: QuarantineRecord[];
-  moves: PartMove[];
-  /** materials seen on it that give off vapour, in words */
-  vapour: string[];
-}
+export const conditionFile = z
+  .object({
+    states: z.array(conditionState),
+    treatments: z.array(treatmentRecord),
+    quarantine: z.array(quarantineRecord),
+    moves: z.array(partMove),
+    /** materials seen on it that give off vapour, in words */
+    vapour: z.array(z.string()),
+  })
+  .meta({ id: 'ConditionFile' });
+export type ConditionFile = z.infer<typeof conditionFile>;
 export const quarantineBody = z
   .object({ since: day, reviewOn: day, reason: required(500, 'why is it kept apart?') })
   .refine((q) => q.reviewOn >= q.since, {
@@ -136,26 +176,37 @@ export const quarantineBody = z
   });
 export const releaseBody = z.object({ endedOn: day, outcome: text(500).default('') });
 
-export interface ComparedTreatment {
-  index: number;
-  grades: { scale: string; grade: string }[];
-  /** what such a piece would bring; null where nothing can be said */
-  estimate: Money | null;
-}
-export interface PricedTreatment {
-  /** null: leave it; of a sealed piece: keep it sealed */
-  plan: TreatmentPlan | null;
-  sealed: boolean;
-  removes: number[];
-  adds: Finding[];
-  failure: number;
-  done: ComparedTreatment;
-  failed: ComparedTreatment | null;
-  expectedIndex: number;
-  newDisclosures: string[];
-  /** expected estimate after it, less its cost, less the estimate now; null where nothing can be said */
-  gain: Money | null;
-}
+export const comparedTreatment = z
+  .object({
+    index: z.number(),
+    grades: z.array(
+      z.object({
+        scale: z.string(),
+        grade: z.string(),
+      }),
+    ),
+    /** what such a piece would bring; null where nothing can be said */
+    estimate: moneyShape.nullable(),
+  })
+  .meta({ id: 'ComparedTreatment' });
+export type ComparedTreatment = z.infer<typeof comparedTreatment>;
+export const pricedTreatment = z
+  .object({
+    /** null: leave it; of a sealed piece: keep it sealed */
+    plan: treatmentPlanShape.nullable(),
+    sealed: z.boolean(),
+    removes: z.array(z.number()),
+    adds: z.array(findingShape),
+    failure: z.number(),
+    done: comparedTreatment,
+    failed: comparedTreatment.nullable(),
+    expectedIndex: z.number(),
+    newDisclosures: z.array(z.string()),
+    /** expected estimate after it, less its cost, less the estimate now; null where nothing can be said */
+    gain: moneyShape.nullable(),
+  })
+  .meta({ id: 'PricedTreatment' });
+export type PricedTreatment = z.infer<typeof pricedTreatment>;
 
 const bySeverity = z.object({
   trace: z.number(),
@@ -177,9 +228,9 @@ const indexRules = z.strictObject({
     .array(
       z.strictObject({
         defect: z.enum(DEFECTS),
-        parts: z.array(z.enum(PARTS)).min(1).optional(),
+        parts: z.array(z.enum(PARTS)).min(1).exactOptional(),
         bySeverity,
-        byMeasure: points.optional(),
+        byMeasure: points.exactOptional(),
       }),
     )
     .max(300),
@@ -191,16 +242,16 @@ const scaleRules = z.strictObject({
   title: words,
   grades: z.array(z.strictObject({ grade: words, from: z.number().min(0).max(100) })).max(20),
   measures: z.enum(['condition-index', 'original-finish']),
-  finishLost: z.partialRecord(z.enum(DEFECTS), bySeverity).optional(),
-  ageAllowance: points.optional(),
+  finishLost: z.partialRecord(z.enum(DEFECTS), bySeverity).exactOptional(),
+  ageAllowance: points.exactOptional(),
   caps: z
     .array(
       z.strictObject({
         id: words,
         defects: z.array(z.enum(DEFECTS)).min(1),
-        parts: z.array(z.enum(PARTS)).min(1).optional(),
-        from: z.enum(SEVERITIES).optional(),
-        aftermarketOnly: z.boolean().optional(),
+        parts: z.array(z.enum(PARTS)).min(1).exactOptional(),
+        from: z.enum(SEVERITIES).exactOptional(),
+        aftermarketOnly: z.boolean().exactOptional(),
         to: words,
         says: words,
       }),
@@ -211,53 +262,90 @@ const scaleRules = z.strictObject({
     .max(50),
 });
 /** The JSON Schema of a rule document is made from this. */
-export const ruleDocument = z
+export const ruleDocument: z.ZodType<RuleDocument> = z
   .discriminatedUnion('format', [indexRules, scaleRules])
-  .meta({ id: 'RuleDocument' }) as unknown as z.ZodType<RuleDocument>;
+  .meta({ id: 'RuleDocument' });
 
-export interface RuleVersion {
-  version: string;
-  note: string;
-  madeBy: string | null;
-  madeAt: string | null;
-  inUse: boolean;
-}
-export interface RuleSummary {
-  id: RuleId;
-  title: string;
-  versions: RuleVersion[];
-}
-export interface RuleTrial {
-  /** recorded pieces that were graded both ways */
-  graded: number;
-  changes: {
-    piece: PieceName;
-    scale: string;
-    before: string;
-    after: string;
-    indexBefore: number;
-    indexAfter: number;
-  }[];
-}
+export const ruleVersionShape = z
+  .object({
+    version: z.string(),
+    note: z.string(),
+    madeBy: z.string().nullable(),
+    madeAt: z.string().nullable(),
+    inUse: z.boolean(),
+  })
+  .meta({ id: 'RuleVersion' });
+export type RuleVersion = z.infer<typeof ruleVersionShape>;
+export const ruleSummary = z
+  .object({
+    id: z.enum(RULE_IDS),
+    title: z.string(),
+    versions: z.array(ruleVersionShape),
+  })
+  .meta({ id: 'RuleSummary' });
+export type RuleSummary = z.infer<typeof ruleSummary>;
+export const ruleTrial = z
+  .object({
+    /** recorded pieces that were graded both ways */
+    graded: z.number(),
+    changes: z.array(
+      z.object({
+        piece: pieceName,
+        scale: z.string(),
+        before: z.string(),
+        after: z.string(),
+        indexBefore: z.number(),
+        indexAfter: z.number(),
+      }),
+    ),
+  })
+  .meta({ id: 'RuleTrial' });
+export type RuleTrial = z.infer<typeof ruleTrial>;
 const byRule = z.object({ id: z.enum(RULE_IDS) });
 
-export interface GradingSummary {
-  id: string;
-  title: string;
-  setBy: string;
-  setAt: string;
-  pieces: number;
-  looked: number;
-}
-export interface GradingSheet extends GradingSummary {
-  /** of a piece that is still to be looked at nothing of the first grade is told */
-  items: {
-    piece: PieceName & { construction: (typeof CONSTRUCTIONS)[number] };
-    looked: { by: string; at: string; scale: string; grade: string; firstGrade: string } | null;
-  }[];
-  agreement: { scale: string; agreement: Agreement }[];
-  differ: DefectDifference[];
-}
+export const gradingSummary = z
+  .object({
+    id: z.string(),
+    title: z.string(),
+    setBy: z.string(),
+    setAt: z.string(),
+    pieces: z.number(),
+    looked: z.number(),
+  })
+  .meta({ id: 'GradingSummary' });
+export type GradingSummary = z.infer<typeof gradingSummary>;
+export const gradingSheet = gradingSummary
+  .extend({
+    /** of a piece that is still to be looked at nothing of the first grade is told */
+    items: z.array(
+      z.object({
+        piece: z.intersection(
+          pieceName,
+          z.object({
+            construction: z.enum(CONSTRUCTIONS),
+          }),
+        ),
+        looked: z
+          .object({
+            by: z.string(),
+            at: z.string(),
+            scale: z.string(),
+            grade: z.string(),
+            firstGrade: z.string(),
+          })
+          .nullable(),
+      }),
+    ),
+    agreement: z.array(
+      z.object({
+        scale: z.string(),
+        agreement: agreementShape,
+      }),
+    ),
+    differ: z.array(defectDifferenceShape),
+  })
+  .meta({ id: 'GradingSheet' });
+export type GradingSheet = z.infer<typeof gradingSheet>;
 
 /** As they count up: `shop-1`; the shipped ones have numbers. */
 const ruleVersion = z.string().regex(/^[\w.-]{1,24}$/, 'this is no version');
@@ -286,7 +374,7 @@ export const conditionRoutes = {
     access: 'read',
     summary: 'Condition index and grades of a list of findings',
     body: gradeQuestion,
-    answer: answers<GradeAnswer>('Index, grades with caps, disclosures'),
+    answer: answers(gradeAnswerShape, 'Index, grades with caps, disclosures'),
   }),
   ruleSummaries: route({
     method: 'get',
@@ -294,7 +382,7 @@ export const conditionRoutes = {
     room: 'condition',
     access: 'read',
     summary: 'The rule documents and their versions',
-    answer: answers<Page<RuleSummary>>('The documents'),
+    answer: answers(pageShape(ruleSummary), 'The documents'),
   }),
   ruleSchema: route({
     method: 'get',
@@ -302,7 +390,7 @@ export const conditionRoutes = {
     room: 'condition',
     access: 'read',
     summary: 'JSON Schema of a rule document',
-    answer: answers<Record<string, unknown>>('JSON Schema, draft 2020-12'),
+    answer: answers(z.record(z.string(), z.unknown()), 'JSON Schema, draft 2020-12'),
   }),
   rules: route({
     method: 'get',
@@ -312,7 +400,7 @@ export const conditionRoutes = {
     summary: 'One rule document: the version in use, or another',
     params: byRule,
     query: z.object({ version: ruleVersion.optional() }),
-    answer: answers<RuleDocument>('The document'),
+    answer: answers(ruleDocument, 'The document'),
   }),
   tryRules: route({
     method: 'post',
@@ -321,7 +409,7 @@ export const conditionRoutes = {
     access: 'read',
     summary: 'Which recorded pieces would change grade under a document; nothing is changed',
     body: z.object({ document: ruleDocument }),
-    answer: answers<RuleTrial>('The pieces whose grade would change'),
+    answer: answers(ruleTrial, 'The pieces whose grade would change'),
   }),
   keepRules: route({
     method: 'post',
@@ -330,7 +418,7 @@ export const conditionRoutes = {
     access: 'own',
     summary: 'Keep a document as a new version and grade by it',
     body: z.object({ document: ruleDocument, note: required(500, 'say what was changed') }),
-    answer: answers<RuleDocument>('The document as kept'),
+    answer: answers(ruleDocument, 'The document as kept'),
     status: 201,
   }),
   useRules: route({
@@ -341,7 +429,7 @@ export const conditionRoutes = {
     summary: 'Grade by another version',
     params: byRule,
     body: z.object({ version: ruleVersion }),
-    answer: answers<RuleDocument>('The document now in use'),
+    answer: answers(ruleDocument, 'The document now in use'),
   }),
   conditionFile: route({
     method: 'get',
@@ -350,7 +438,7 @@ export const conditionRoutes = {
     access: 'read',
     summary: 'States, treatments, quarantine and moved parts of a piece',
     params: byId,
-    answer: answers<ConditionFile>('The file'),
+    answer: answers(conditionFile, 'The file'),
   }),
   weighTreatments: route({
     method: 'get',
@@ -359,7 +447,7 @@ export const conditionRoutes = {
     access: 'read',
     summary: 'Leave it or treat it: grades and money of each way',
     params: byId,
-    answer: answers<Page<PricedTreatment>>('The options, leaving it first'),
+    answer: answers(pageShape(pricedTreatment), 'The options, leaving it first'),
   }),
   treat: route({
     method: 'post',
@@ -369,7 +457,7 @@ export const conditionRoutes = {
     summary: 'Record what was done to a piece',
     params: byId,
     body: treatmentBody,
-    answer: answers<TreatmentRecord>('The treatment'),
+    answer: answers(treatmentRecord, 'The treatment'),
     status: 201,
   }),
   quarantined: route({
@@ -378,7 +466,7 @@ export const conditionRoutes = {
     room: 'condition',
     access: 'read',
     summary: 'Pieces kept apart, the one to be reviewed next first',
-    answer: answers<Page<QuarantineRecord>>('The pieces'),
+    answer: answers(pageShape(quarantineRecord), 'The pieces'),
   }),
   quarantine: route({
     method: 'post',
@@ -388,7 +476,7 @@ export const conditionRoutes = {
     summary: 'Keep a piece apart until a day',
     params: byId,
     body: quarantineBody,
-    answer: answers<QuarantineRecord>('The record'),
+    answer: answers(quarantineRecord, 'The record'),
     status: 201,
   }),
   release: route({
@@ -399,7 +487,7 @@ export const conditionRoutes = {
     summary: 'Let a piece out of quarantine',
     params: byId,
     body: releaseBody,
-    answer: answers<QuarantineRecord>('The record'),
+    answer: answers(quarantineRecord, 'The record'),
   }),
   movePart: route({
     method: 'post',
@@ -408,7 +496,7 @@ export const conditionRoutes = {
     access: 'work',
     summary: 'A part went from one piece to another; it stands on both',
     body: moveBody,
-    answer: answers<PartMove>('The move'),
+    answer: answers(partMove, 'The move'),
     status: 201,
   }),
   conditionReport: route({
@@ -426,7 +514,7 @@ export const conditionRoutes = {
     room: 'condition',
     access: 'read',
     summary: 'Second gradings, newest first',
-    answer: answers<Page<GradingSummary>>('The gradings'),
+    answer: answers(pageShape(gradingSummary), 'The gradings'),
   }),
   setGrading: route({
     method: 'post',
@@ -435,7 +523,7 @@ export const conditionRoutes = {
     access: 'appraise',
     summary: 'Set pieces to be graded a second time by somebody who does not see the first grade',
     body: z.object({ title: required(160), pieces: z.array(ulid).min(1).max(200) }),
-    answer: answers<GradingSheet>('The grading'),
+    answer: answers(gradingSheet, 'The grading'),
     status: 201,
   }),
   grading: route({
@@ -445,7 +533,7 @@ export const conditionRoutes = {
     access: 'read',
     summary: 'How far a second grading has come, and how well the two agree',
     params: byId,
-    answer: answers<GradingSheet>('The grading'),
+    answer: answers(gradingSheet, 'The grading'),
   }),
   lookAgain: route({
     method: 'put',
@@ -455,6 +543,6 @@ export const conditionRoutes = {
     summary: 'What the second grader found',
     params: z.object({ id: ulid, piece: ulid }),
     body: z.object({ findings: z.array(finding).max(300) }),
-    answer: answers<GradingSheet>('The grading'),
+    answer: answers(gradingSheet, 'The grading'),
   }),
 };

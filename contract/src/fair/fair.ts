@@ -1,11 +1,10 @@
 /** The fair: a ceiling before the haggling starts, and what was decided at the table. */
+import { moneyShape, answers, byId, positiveMoney, required, route, slug, text } from '../http/index.ts';
+import { mostToPayShape } from '../worth/index.ts';
 import { z } from 'zod';
-import type { Money } from '@jutbank/core/money';
 import { CONSTRUCTIONS } from '@jutbank/core/reference';
-import type { MostToPay } from '@jutbank/core/worth';
 import { ALTERATIONS, ITEM_STATES } from '@jutbank/core/market';
-import { answers, byId, positiveMoney, required, route, slug, text } from '../http/index.ts';
-import { care, type Care } from '../shop/index.ts';
+import { care } from '../shop/index.ts';
 
 export const fairQuestion = z.object({
   pattern: slug,
@@ -20,21 +19,30 @@ export const fairQuestion = z.object({
 });
 export type FairQuestion = z.infer<typeof fairQuestion>;
 
-export interface FairAnswer {
-  estimate: Money;
-  low: Money;
-  high: Money;
-  thin: boolean;
-  /** false: no sale near it; the figures are a guess by kind */
-  supported: boolean;
-  notes: string[];
-  care: Care;
-  /** what is counted on: the chosen point of what it might bring */
-  price: Money;
-  most: MostToPay;
-  atAsked: { cost: Money; left: Money; marginPct: number | null } | null;
-  verdict: 'pay' | 'haggle' | 'leave' | 'no-price';
-}
+export const fairAnswer = z
+  .object({
+    estimate: moneyShape,
+    low: moneyShape,
+    high: moneyShape,
+    thin: z.boolean(),
+    /** false: no sale near it; the figures are a guess by kind */
+    supported: z.boolean(),
+    notes: z.array(z.string()),
+    care: care,
+    /** what is counted on: the chosen point of what it might bring */
+    price: moneyShape,
+    most: mostToPayShape,
+    atAsked: z
+      .object({
+        cost: moneyShape,
+        left: moneyShape,
+        marginPct: z.number().nullable(),
+      })
+      .nullable(),
+    verdict: z.enum(['pay', 'haggle', 'leave', 'no-price']),
+  })
+  .meta({ id: 'FairAnswer' });
+export type FairAnswer = z.infer<typeof fairAnswer>;
 
 export const fairNote = z.object({
   /** made on the phone: sent twice, it is kept once */
@@ -49,14 +57,17 @@ export const fairNote = z.object({
   note: text(500).default(''),
 });
 export type FairNote = z.infer<typeof fairNote>;
-export interface FairNoteRecord {
-  id: string;
-  note: FairNote;
-  person: string;
-  pieceId: string | null;
-  /** hash of its photograph */
-  picture: string | null;
-}
+export const fairNoteRecord = z
+  .object({
+    id: z.string(),
+    note: fairNote,
+    person: z.string(),
+    pieceId: z.string().nullable(),
+    /** hash of its photograph */
+    picture: z.string().nullable(),
+  })
+  .meta({ id: 'FairNoteRecord' });
+export type FairNoteRecord = z.infer<typeof fairNoteRecord>;
 
 export const fairRoutes = {
   judgeFair: route({
@@ -66,7 +77,7 @@ export const fairRoutes = {
     access: 'read',
     summary: 'What is the most to pay for this, here and now?',
     body: fairQuestion,
-    answer: answers<FairAnswer>('Ceiling, margin, why'),
+    answer: answers(fairAnswer, 'Ceiling, margin, why'),
   }),
   addFairNote: route({
     method: 'post',
@@ -75,7 +86,7 @@ export const fairRoutes = {
     access: 'work',
     summary: 'Keep a decision made at a fair; a bought piece is taken in',
     body: fairNote,
-    answer: answers<FairNoteRecord>('The note'),
+    answer: answers(fairNoteRecord, 'The note'),
     status: 201,
   }),
   addFairPicture: route({
@@ -85,7 +96,7 @@ export const fairRoutes = {
     access: 'work',
     summary: 'The photograph of a note (multipart part `file`); a bought piece gets it too',
     params: byId,
-    answer: answers<FairNoteRecord>('The note'),
+    answer: answers(fairNoteRecord, 'The note'),
     carries: 'upload',
   }),
   fairNotes: route({
@@ -95,6 +106,11 @@ export const fairRoutes = {
     room: 'sale',
     access: 'read',
     summary: 'Decisions made at fairs, newest first',
-    answer: answers<{ items: FairNoteRecord[] }>('Notes'),
+    answer: answers(
+      z.object({
+        items: z.array(fairNoteRecord),
+      }),
+      'Notes',
+    ),
   }),
 };

@@ -1,125 +1,24 @@
-/** How every route of Jutbank is described: once, here, for the server's checks, the client and OpenAPI. */
-import { z } from 'zod';
-import { isAmount, isCurrency, minorDigits } from '@jutbank/core/money';
-import { parsePeriod } from '@jutbank/core/dates';
-
-export type Access = 'public' | 'read' | 'work' | 'appraise' | 'own';
-export type Method = 'get' | 'post' | 'put' | 'patch' | 'delete';
-
-/** What of a shop's business may be nobody's but its own. */
-export const SECRETS = ['costs', 'floors', 'margins', 'buyers'] as const;
-export type Secret = (typeof SECRETS)[number];
-
-export interface Route<P = unknown, Q = unknown, B = unknown, A = unknown> {
-  readonly method: Method;
-  /** in Express notation, below /api/v1 */
-  readonly path: string;
-  readonly summary: string;
-  readonly room: string;
-  readonly access: Access;
-  readonly params: z.ZodType<P>;
-  readonly query: z.ZodType<Q>;
-  readonly body: z.ZodType<B>;
-  readonly answer: z.ZodType<A>;
-  readonly status: number;
-  /** bytes of JSON accepted; more is 413 */
-  readonly bodyLimit: number;
-  /** not JSON: multipart upload or a file as answer */
-  readonly carries: 'json' | 'upload' | 'file';
-  /** what it tells that readers see only where the owner has opened it to them */
-  readonly hides: readonly Secret[];
-  /** nothing of the request is kept, not even a hash: it holds a password */
-  readonly secret: boolean;
-}
-
-const NOTHING = z.object({}).loose();
-export const DEFAULT_BODY_LIMIT = 1 << 20;
-
-type RouteInput<P, Q, B, A> = Pick<Route<P, Q, B, A>, 'method' | 'path' | 'summary' | 'room' | 'access'> &
-  Partial<Route<P, Q, B, A>>;
-
-export function route<P = unknown, Q = unknown, B = unknown, A = unknown>(
-  input: RouteInput<P, Q, B, A>,
-): Route<P, Q, B, A> {
-  return {
-    params: NOTHING as unknown as z.ZodType<P>,
-    query: NOTHING as unknown as z.ZodType<Q>,
-    body: NOTHING as unknown as z.ZodType<B>,
-    answer: z.unknown() as unknown as z.ZodType<A>,
-    status: 200,
-    bodyLimit: DEFAULT_BODY_LIMIT,
-    carries: 'json',
-    secret: false,
-    hides: [],
-    ...input,
-  };
-}
-
-/** An answer made by the server's own types; described in OpenAPI by its words. */
-export const answers = <T>(description: string): z.ZodType<T> =>
-  z.looseObject({}).meta({ description }) as unknown as z.ZodType<T>;
-
-export interface Problem {
-  type: string;
-  title: string;
-  status: number;
-  detail?: string;
-  errors?: { pointer: string; message: string }[];
-}
-
-export interface Page<T> {
-  items: T[];
-  nextCursor: string | null;
-  total: number;
-}
-export const pageQuery = z.object({
-  limit: z.coerce.number().int().min(1).max(200).default(50),
-  cursor: z.string().max(400).optional(),
-});
-
-export const slug = z
-  .string()
-  .regex(/^[a-z0-9](?:[a-z0-9-]{0,78}[a-z0-9])?$/, 'an id is made of a–z, 0–9 and -, at most 80 characters');
-
-/** Server-made ids. */
-export const ulid = z.string().regex(/^[0-9A-HJKMNP-TV-Z]{26}$/, 'this is not an id');
-export const byId = z.object({ id: ulid });
-
-export const edtf = z
-  .string()
-  .max(120)
-  .superRefine((text, context) => {
-    const parsed = parsePeriod(text);
-    if (!parsed.ok) context.addIssue({ code: 'custom', message: parsed.error.message });
-  });
-
-export const currency = z.string().refine(isCurrency, {
-  error: (issue) => `“${String(issue.input)}” is not a currency; use three letters such as EUR`,
-});
-
-/** Twelve digits: sums of many amounts must still have room where they are kept. */
-export const amount = z
-  .string()
-  .max(40, 'write an amount like 182.50')
-  .refine(isAmount, 'write an amount like 182.50')
-  .refine(
-    (text) => !isAmount(text) || /^-?\d{1,12}(?:\.|$)/.test(text),
-    'this is more than anything here can cost',
-  );
-export const moneySchema = z.object({ amount, currency }).superRefine((money, context) => {
-  if (!isCurrency(money.currency) || !isAmount(money.amount)) return;
-  const decimals = money.amount.split('.')[1]?.length ?? 0;
-  if (decimals > minorDigits(money.currency))
-    context.addIssue({
-      code: 'custom',
-      path: ['amount'],
-      message: `${money.currency} has ${minorDigits(money.currency)} decimals`,
-    });
-});
-export const positiveMoney = moneySchema.refine((m) => !(Number(m.amount) < 0), {
-  path: ['amount'],
-  error: 'must not be below 0',
-});
-
-export const text = (most: number) => z.string().trim().max(most, `at most ${most} characters`);
-export const required = (most: number, message = 'please fill this in') => text(most).min(1, message);
+export {
+  withheld,
+  type Access,
+  type Page,
+  type Route,
+  SECRETS,
+  type Secret,
+  amount,
+  answers,
+  byId,
+  currency,
+  edtf,
+  moneySchema,
+  moneyShape,
+  pageQuery,
+  pageShape,
+  positiveMoney,
+  required,
+  route,
+  slug,
+  text,
+  ulid,
+} from './http.ts';
+export { saleTaxShape } from './shapes.ts';

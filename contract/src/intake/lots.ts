@@ -1,10 +1,21 @@
 /** Lots: one price for many pieces, documented whole, its recovery followed. */
+import { STAGES } from '@jutbank/core/pieces';
+import {
+  moneyShape,
+  amount,
+  answers,
+  byId,
+  currency,
+  edtf,
+  required,
+  route,
+  text,
+  ulid,
+} from '../http/index.ts';
+import { allocationShape } from './shapes.ts';
 import { z } from 'zod';
-import { ALLOCATION_METHODS, type Allocation } from '@jutbank/core/intake';
-import type { Stage } from '@jutbank/core/pieces';
-import type { Money } from '@jutbank/core/money';
+import { ALLOCATION_METHODS } from '@jutbank/core/intake';
 import { CONSTRUCTIONS } from '@jutbank/core/reference';
-import { amount, answers, byId, currency, edtf, required, route, text, ulid } from '../http/index.ts';
 import { SOURCE_OF_PIECE } from '../pieces/index.ts';
 
 const MOST_PIECES = 500;
@@ -54,44 +65,58 @@ export const lotSharesBody = z.object({
 });
 export type LotSharesBody = z.infer<typeof lotSharesBody>;
 
-export interface LotPiece {
-  id: string;
-  stockNumber: string;
-  title: string;
-  stage: Stage;
-  /** what it is worth among the others; the estimate where nobody said */
-  value: string | null;
-  valueSaid: boolean;
-  share: string | null;
-  cost: string;
-  keep: boolean;
-  /** what its sale left, in the lot's currency */
-  net: string | null;
-  soldOn: string | null;
-}
-export interface LotSummary {
-  id: string;
-  version: number;
-  name: string;
-  currency: string;
-  cost: string;
-  pieces: number;
-  sold: number;
-  kept: number;
-  recovered: string;
-  /** share of the cost that has come back; null where it cost nothing */
-  share: number | null;
-  brokeEvenOn: string | null;
-}
-export interface LotSheet extends LotSummary {
-  lot: LotBody;
-  list: LotPiece[];
-  /** net proceeds added up, day by day */
-  recovery: { day: string; net: string }[];
-  stillWorth: Money | null;
-}
+export const lotPiece = z
+  .object({
+    id: z.string(),
+    stockNumber: z.string(),
+    title: z.string(),
+    stage: z.enum(STAGES),
+    /** what it is worth among the others; the estimate where nobody said */
+    value: z.string().nullable(),
+    valueSaid: z.boolean(),
+    share: z.string().nullable(),
+    cost: z.string(),
+    keep: z.boolean(),
+    /** what its sale left, in the lot's currency */
+    net: z.string().nullable(),
+    soldOn: z.string().nullable(),
+  })
+  .meta({ id: 'LotPiece' });
+export type LotPiece = z.infer<typeof lotPiece>;
+export const lotSummary = z
+  .object({
+    id: z.string(),
+    version: z.number(),
+    name: z.string(),
+    currency: z.string(),
+    cost: z.string(),
+    pieces: z.number(),
+    sold: z.number(),
+    kept: z.number(),
+    recovered: z.string(),
+    /** share of the cost that has come back; null where it cost nothing */
+    share: z.number().nullable(),
+    brokeEvenOn: z.string().nullable(),
+  })
+  .meta({ id: 'LotSummary' });
+export type LotSummary = z.infer<typeof lotSummary>;
 
-const lot = { room: 'intake', params: byId, answer: answers<LotSheet>('The lot') } as const;
+export const lotSheet = lotSummary
+  .extend({
+    lot: lotBody,
+    list: z.array(lotPiece),
+    /** net proceeds added up, day by day */
+    recovery: z.array(
+      z.object({
+        day: z.string(),
+        net: z.string(),
+      }),
+    ),
+    stillWorth: moneyShape.nullable(),
+  })
+  .meta({ id: 'LotSheet' });
+export type LotSheet = z.infer<typeof lotSheet>;
+const lot = { room: 'intake', params: byId, answer: answers(lotSheet, 'The lot') } as const;
 export const lotRoutes = {
   allocation: route({
     method: 'post',
@@ -105,7 +130,7 @@ export const lotRoutes = {
       costs: z.array(amount).max(1000),
       pieces: z.array(z.object({ value: amount, share: amount.nullish() })).max(10_000),
     }),
-    answer: answers<Allocation>('The total and each piece’s share'),
+    answer: answers(allocationShape, 'The total and each piece’s share'),
   }),
   list: route({
     method: 'get',
@@ -114,7 +139,12 @@ export const lotRoutes = {
     room: 'intake',
     access: 'read',
     summary: 'Lots, newest first, with what has come back',
-    answer: answers<{ items: LotSummary[] }>('Lots'),
+    answer: answers(
+      z.object({
+        items: z.array(lotSummary),
+      }),
+      'Lots',
+    ),
   }),
   create: route({
     ...lot,

@@ -1,12 +1,16 @@
 /** Long tasks. */
+import { z } from 'zod';
 import { answers, byId, route } from '../http/index.ts';
 
-export interface JobAnswer {
-  id: string;
-  state: 'queued' | 'running' | 'done' | 'failed' | 'cancelled';
-  progress: number;
-  result: unknown;
-}
+export const jobAnswer = z
+  .object({
+    id: z.string(),
+    state: z.enum(['queued', 'running', 'done', 'failed', 'cancelled']),
+    progress: z.number(),
+    result: z.unknown(),
+  })
+  .meta({ id: 'JobAnswer' });
+export type JobAnswer = z.infer<typeof jobAnswer>;
 
 export const jobRoutes = {
   job: route({
@@ -16,7 +20,7 @@ export const jobRoutes = {
     access: 'read',
     summary: 'How far a long task is',
     params: byId,
-    answer: answers<JobAnswer>('State and progress'),
+    answer: answers(jobAnswer, 'State and progress'),
   }),
   cancelJob: route({
     method: 'delete',
@@ -25,6 +29,6 @@ export const jobRoutes = {
     access: 'work',
     summary: 'Cancel a long task',
     params: byId,
-    answer: answers<JobAnswer>('State and progress'),
+    answer: answers(jobAnswer, 'State and progress'),
   }),
 };

@@ -1,6 +1,7 @@
 /** Listings, their wording, and what the marketplace answers. */
+import { wordingProblemShape } from './shapes.ts';
 import { z } from 'zod';
-import type { WordingProblem } from '@jutbank/core/listing';
+import { ofPiece } from '../pieces/index.ts';
 import { answers, byId, required, route, text, ulid } from '../http/index.ts';
 
 export const listingBody = z.object({
@@ -8,16 +9,22 @@ export const listingBody = z.object({
   body: required(20_000, 'A listing needs its text'),
 });
 export type ListingBody = z.infer<typeof listingBody>;
-export interface ListingDraft {
-  /** the text as the rules would write it now */
-  written: { title: string; body: string };
-  problems: WordingProblem[];
-  cautions: string[];
-  /** what still stops it from going up */
-  blocks: string[];
-}
+export const listingDraft = z
+  .object({
+    /** the text as the rules would write it now */
+    written: z.object({
+      title: z.string(),
+      body: z.string(),
+    }),
+    problems: z.array(wordingProblemShape),
+    cautions: z.array(z.string()),
+    /** what still stops it from going up */
+    blocks: z.array(z.string()),
+  })
+  .meta({ id: 'ListingDraft' });
+export type ListingDraft = z.infer<typeof listingDraft>;
 
-const listing = { room: 'listing', params: byId, answer: answers<unknown>('The piece sheet') } as const;
+const listing = ofPiece('listing');
 export const listingRoutes = {
   draft: route({
     method: 'get',
@@ -26,7 +33,7 @@ export const listingRoutes = {
     access: 'read',
     summary: 'The listing as the stored facts write it, and what an edit dropped',
     params: byId,
-    answer: answers<ListingDraft>('Draft and problems'),
+    answer: answers(listingDraft, 'Draft and problems'),
   }),
   putListing: route({
     ...listing,

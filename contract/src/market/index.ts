@@ -18,6 +18,9 @@ export {
   type SuspectRecord,
   columnMapping,
   comparableRow,
+  estimateAnswer,
   estimateQuestion,
+  estimateRow,
   marketRoutes,
 } from './market.ts';
+export { trendShape } from './shapes.ts';

@@ -1,4 +1,17 @@
 /** Comparables, rates and estimates. */
+import {
+  moneyShape,
+  pageShape,
+  answers,
+  byId,
+  currency,
+  pageQuery,
+  route,
+  slug,
+  text,
+  ulid,
+} from '../http/index.ts';
+import { nameSaidShape, wordSaidShape } from './shapes.ts';
 import { z } from 'zod';
 import {
   ALTERATIONS,
@@ -7,11 +20,7 @@ import {
   PRICE_KINDS,
   VENUE_KINDS,
   WORD_COLUMNS,
-  type NameSaid,
-  type WordSaid,
 } from '@jutbank/core/market';
-import type { Money } from '@jutbank/core/money';
-import { answers, byId, currency, pageQuery, route, slug, text, ulid, type Page } from '../http/index.ts';
 
 /** The columns of the CSV, in the order in which Jutbank writes them. */
 export const COMPARABLE_COLUMNS = [
@@ -74,43 +83,75 @@ export const estimateQuestion = z.object({
 });
 export type EstimateQuestion = z.infer<typeof estimateQuestion>;
 
-export interface EstimateRow {
-  id: string;
-  saleDate: string;
-  venue: string;
-  priceKind: string;
-  variant: string | null;
-  paid: Money;
-  /** units of the price's currency for one of the base, and the day it is of; null in the base currency */
-  rate: { rate: string; date: string } | null;
-  converted: Money | null;
-  adjusted: Money | null;
-  weight: number;
-  adjustments: { name: string; percent: number }[];
-  excluded: string | null;
-}
-export interface EstimateAnswer {
-  estimate: Money;
-  low: Money;
-  high: Money;
-  level: number;
-  byVariant: {
-    variant: string | null;
-    probability: number;
-    estimate: Money;
-    low: Money;
-    high: Money;
-    effectiveComparables: number;
-    predictive: { kind: 'log-student-t'; location: number; scale: number; df: number };
-  }[];
-  comparables: EstimateRow[];
-  rest: { weight: number; adjusted: Money; count: number };
-  methods: { name: string; estimate: Money }[];
-  thin: boolean;
-  /** false: no sale near it; the range is a guess by kind and no headline */
-  supported: boolean;
-  notes: string[];
-}
+export const estimateRow = z
+  .object({
+    id: z.string(),
+    saleDate: z.string(),
+    venue: z.string(),
+    priceKind: z.string(),
+    variant: z.string().nullable(),
+    paid: moneyShape,
+    /** units of the price's currency for one of the base, and the day it is of; null in the base currency */
+    rate: z
+      .object({
+        rate: z.string(),
+        date: z.string(),
+      })
+      .nullable(),
+    converted: moneyShape.nullable(),
+    adjusted: moneyShape.nullable(),
+    weight: z.number(),
+    adjustments: z.array(
+      z.object({
+        name: z.string(),
+        percent: z.number(),
+      }),
+    ),
+    excluded: z.string().nullable(),
+  })
+  .meta({ id: 'EstimateRow' });
+export type EstimateRow = z.infer<typeof estimateRow>;
+export const estimateAnswer = z
+  .object({
+    estimate: moneyShape,
+    low: moneyShape,
+    high: moneyShape,
+    level: z.number(),
+    byVariant: z.array(
+      z.object({
+        variant: z.string().nullable(),
+        probability: z.number(),
+        estimate: moneyShape,
+        low: moneyShape,
+        high: moneyShape,
+        effectiveComparables: z.number(),
+        predictive: z.object({
+          kind: z.literal('log-student-t'),
+          location: z.number(),
+          scale: z.number(),
+          df: z.number(),
+        }),
+      }),
+    ),
+    comparables: z.array(estimateRow),
+    rest: z.object({
+      weight: z.number(),
+      adjusted: moneyShape,
+      count: z.number(),
+    }),
+    methods: z.array(
+      z.object({
+        name: z.string(),
+        estimate: moneyShape,
+      }),
+    ),
+    thin: z.boolean(),
+    /** false: no sale near it; the range is a guess by kind and no headline */
+    supported: z.boolean(),
+    notes: z.array(z.string()),
+  })
+  .meta({ id: 'EstimateAnswer' });
+export type EstimateAnswer = z.infer<typeof estimateAnswer>;
 
 export const COMPARABLE_STATES = ['kept', 'merged', 'set-aside'] as const;
 export type ComparableState = (typeof COMPARABLE_STATES)[number];
@@ -154,89 +195,125 @@ export const columnMapping = z.object({
   /** what their words mean: by column one of ours by the word in small letters, '' for none of ours */
   words: z.partialRecord(z.enum(WORD_COLUMNS), z.record(z.string().max(400), z.string().max(60))).default({}),
 });
-export interface FileLook {
-  encoding: string;
-  separator: string;
-  header: string[];
-  /** first rows, cell by cell */
-  sample: string[][];
-  rows: number;
-  mapping: z.infer<typeof columnMapping>;
-  /** the mapping is the one with which such a file went in before */
-  remembered: boolean;
-  /** names of patterns and variants that are not of the reference as they stand, the most frequent first */
-  names: NameSaid[];
-  /** words with a meaning that are none of ours as they stand, the most frequent first */
-  words: WordSaid[];
-  /** how dates, decimals and currencies look to be written, by the columns as they are named now */
-  notation: Pick<z.infer<typeof columnMapping>, 'dateOrder' | 'decimalComma' | 'currencyInPrice'>;
-}
-export interface ImportRecord {
-  id: string;
-  name: string;
-  person: string;
-  rows: number;
-  at: string;
-  undoneAt: string | null;
-}
-export interface SuspectRecord {
-  comparable: ComparableRecord;
-  /** by how much it is more or less than such a piece brings */
-  times: number;
-  reason: string;
-}
+export const fileLook = z
+  .object({
+    encoding: z.string(),
+    separator: z.string(),
+    header: z.array(z.string()),
+    /** first rows, cell by cell */
+    sample: z.array(z.array(z.string())),
+    rows: z.number(),
+    mapping: columnMapping,
+    /** the mapping is the one with which such a file went in before */
+    remembered: z.boolean(),
+    /** names of patterns and variants that are not of the reference as they stand, the most frequent first */
+    names: z.array(nameSaidShape),
+    /** words with a meaning that are none of ours as they stand, the most frequent first */
+    words: z.array(wordSaidShape),
+    /** how dates, decimals and currencies look to be written, by the columns as they are named now */
+    notation: columnMapping.pick({ dateOrder: true, decimalComma: true, currencyInPrice: true }),
+  })
+  .meta({ id: 'FileLook' });
+export type FileLook = z.infer<typeof fileLook>;
+export const importRecord = z
+  .object({
+    id: z.string(),
+    name: z.string(),
+    person: z.string(),
+    rows: z.number(),
+    at: z.string(),
+    undoneAt: z.string().nullable(),
+  })
+  .meta({ id: 'ImportRecord' });
+export type ImportRecord = z.infer<typeof importRecord>;
 
-export interface ComparableRecord {
-  id: string;
-  state: ComparableState;
-  stateReason: string | null;
-  cells: Record<string, string>;
-  saleDate: string;
-  price: Money;
-  priceKind: string;
-  venueKind: string;
-  pattern: string;
-  variant: string | null;
-  variantName: string | null;
-  conditionIndex: number | null;
-}
-export interface RowError {
-  line: number;
-  column: string | null;
-  columnNumber: number | null;
-  value: string;
-  message: string;
-}
-export interface ComparablesImportAnswer {
-  rows: number;
-  added: number;
-  alreadyKnown: number;
-  rejected: number;
-  errors: RowError[];
-  warnings: RowError[];
-}
+export const comparableRecord = z
+  .object({
+    id: z.string(),
+    state: z.enum(COMPARABLE_STATES),
+    stateReason: z.string().nullable(),
+    cells: z.record(z.string(), z.string()),
+    saleDate: z.string(),
+    price: moneyShape,
+    priceKind: z.string(),
+    venueKind: z.string(),
+    pattern: z.string(),
+    variant: z.string().nullable(),
+    variantName: z.string().nullable(),
+    conditionIndex: z.number().nullable(),
+  })
+  .meta({ id: 'ComparableRecord' });
+export const suspectRecord = z
+  .object({
+    comparable: comparableRecord,
+    /** by how much it is more or less than such a piece brings */
+    times: z.number(),
+    reason: z.string(),
+  })
+  .meta({ id: 'SuspectRecord' });
+export type SuspectRecord = z.infer<typeof suspectRecord>;
+export type ComparableRecord = z.infer<typeof comparableRecord>;
+export const rowError = z
+  .object({
+    line: z.number(),
+    column: z.string().nullable(),
+    columnNumber: z.number().nullable(),
+    value: z.string(),
+    message: z.string(),
+  })
+  .meta({ id: 'RowError' });
+export type RowError = z.infer<typeof rowError>;
+export const comparablesImportAnswer = z
+  .object({
+    rows: z.number(),
+    added: z.number(),
+    alreadyKnown: z.number(),
+    rejected: z.number(),
+    errors: z.array(rowError),
+    warnings: z.array(rowError),
+  })
+  .meta({ id: 'ComparablesImportAnswer' });
+export type ComparablesImportAnswer = z.infer<typeof comparablesImportAnswer>;
 
 /** A rate is units of its currency for one of the base. */
-export interface RatesKnown {
-  base: string;
-  /** currencies that prices are written in, of which no rate is known */
-  missing: { currency: string; prices: number }[];
-  latest: {
-    currency: string;
-    date: string;
-    rate: string;
-    source: string;
-    /** how many comparables are priced in it */
-    used: number;
-    /** the days before, oldest first */
-    before: { date: string; rate: string }[];
-  }[];
-}
-export interface RatesStored {
-  added: number;
-  updated: number;
-  unchanged: number;
-}
+export const ratesKnown = z
+  .object({
+    base: z.string(),
+    /** currencies that prices are written in, of which no rate is known */
+    missing: z.array(
+      z.object({
+        currency: z.string(),
+        prices: z.number(),
+      }),
+    ),
+    latest: z.array(
+      z.object({
+        currency: z.string(),
+        date: z.string(),
+        rate: z.string(),
+        source: z.string(),
+        /** how many comparables are priced in it */
+        used: z.number(),
+        /** the days before, oldest first */
+        before: z.array(
+          z.object({
+            date: z.string(),
+            rate: z.string(),
+          }),
+        ),
+      }),
+    ),
+  })
+  .meta({ id: 'RatesKnown' });
+export type RatesKnown = z.infer<typeof ratesKnown>;
+export const ratesStored = z
+  .object({
+    added: z.number(),
+    updated: z.number(),
+    unchanged: z.number(),
+  })
+  .meta({ id: 'RatesStored' });
+export type RatesStored = z.infer<typeof ratesStored>;
 
 export const marketRoutes = {
   addRates: route({
@@ -261,7 +338,7 @@ export const marketRoutes = {
         )
         .max(20_000),
     }),
-    answer: answers<RatesStored>('How many rates were new, changed, the same'),
+    answer: answers(ratesStored, 'How many rates were new, changed, the same'),
   }),
   listRates: route({
     method: 'get',
@@ -269,7 +346,7 @@ export const marketRoutes = {
     room: 'market',
     access: 'read',
     summary: 'The last known rate of each currency, with where it comes from and the days before it',
-    answer: answers<RatesKnown>('Rates'),
+    answer: answers(ratesKnown, 'Rates'),
   }),
   fetchRates: route({
     method: 'post',
@@ -277,7 +354,17 @@ export const marketRoutes = {
     room: 'market',
     access: 'work',
     summary: 'Fetch the rates of the days since the last fetch from the source',
-    answer: answers<RatesStored & { source: string; from: string; to: string }>('What was fetched'),
+    answer: answers(
+      z.intersection(
+        ratesStored,
+        z.object({
+          source: z.string(),
+          from: z.string(),
+          to: z.string(),
+        }),
+      ),
+      'What was fetched',
+    ),
   }),
   importRates: route({
     method: 'post',
@@ -286,7 +373,16 @@ export const marketRoutes = {
     access: 'work',
     summary: 'Rates from CSV (multipart part `file`): date, currency, rate; or a column per currency',
     query: z.object({ check: z.enum(['0', '1']).optional() }),
-    answer: answers<RatesStored & { rows: number; errors: RowError[] }>('What went in and what did not'),
+    answer: answers(
+      z.intersection(
+        ratesStored,
+        z.object({
+          rows: z.number(),
+          errors: z.array(rowError),
+        }),
+      ),
+      'What went in and what did not',
+    ),
     carries: 'upload',
   }),
   importComparables: route({
@@ -296,7 +392,13 @@ export const marketRoutes = {
     access: 'work',
     summary: 'Import comparables from CSV (multipart part `file`) or rows',
     query: z.object({ check: z.enum(['0', '1']).optional() }),
-    answer: answers<ComparablesImportAnswer | { job: string }>(
+    answer: answers(
+      z.union([
+        comparablesImportAnswer,
+        z.object({
+          job: z.string(),
+        }),
+      ]),
       'What went in and what did not; a large list goes in as a task',
     ),
     carries: 'upload',
@@ -309,7 +411,7 @@ export const marketRoutes = {
     access: 'work',
     summary: 'One comparable by hand',
     body: comparableRow,
-    answer: answers<ComparableRecord>('The comparable'),
+    answer: answers(comparableRecord, 'The comparable'),
     status: 201,
   }),
   listComparables: route({
@@ -319,7 +421,7 @@ export const marketRoutes = {
     access: 'read',
     summary: 'Comparables, newest first',
     query: pageQuery.extend(comparableFilter.shape),
-    answer: answers<Page<ComparableRecord>>('A page of comparables'),
+    answer: answers(pageShape(comparableRecord), 'A page of comparables'),
   }),
   exportComparables: route({
     method: 'get',
@@ -337,7 +439,7 @@ export const marketRoutes = {
     access: 'work',
     summary:
       'How somebody’s list of prices may be read (multipart part `file`; `mapping` where it was corrected)',
-    answer: answers<FileLook>('Encoding, separator, header, first rows, a mapping'),
+    answer: answers(fileLook, 'Encoding, separator, header, first rows, a mapping'),
     carries: 'upload',
     bodyLimit: 64 * MIB,
   }),
@@ -348,7 +450,12 @@ export const marketRoutes = {
     access: 'work',
     summary: 'Set prices aside, merge them into one, or take them back',
     body: comparableStates,
-    answer: answers<{ changed: number }>('How many changed'),
+    answer: answers(
+      z.object({
+        changed: z.number(),
+      }),
+      'How many changed',
+    ),
   }),
   listImports: route({
     method: 'get',
@@ -356,7 +463,12 @@ export const marketRoutes = {
     room: 'market',
     access: 'read',
     summary: 'Lists that were imported, newest first',
-    answer: answers<{ items: ImportRecord[] }>('Imports'),
+    answer: answers(
+      z.object({
+        items: z.array(importRecord),
+      }),
+      'Imports',
+    ),
   }),
   undoImport: route({
     method: 'post',
@@ -366,7 +478,12 @@ export const marketRoutes = {
     summary: 'Set aside everything that an import brought, or take it back',
     params: byId,
     body: z.object({ undone: z.boolean() }),
-    answer: answers<{ changed: number }>('How many changed'),
+    answer: answers(
+      z.object({
+        changed: z.number(),
+      }),
+      'How many changed',
+    ),
   }),
   suspects: route({
     method: 'get',
@@ -374,7 +491,12 @@ export const marketRoutes = {
     room: 'market',
     access: 'read',
     summary: 'Prices that are more likely an error than a price, with the reason',
-    answer: answers<{ items: SuspectRecord[] }>('Suspected errors'),
+    answer: answers(
+      z.object({
+        items: z.array(suspectRecord),
+      }),
+      'Suspected errors',
+    ),
   }),
   estimate: route({
     method: 'post',
@@ -383,6 +505,6 @@ export const marketRoutes = {
     access: 'read',
     summary: 'What such a piece would bring',
     body: estimateQuestion,
-    answer: answers<EstimateAnswer>('Estimate, range, grid'),
+    answer: answers(estimateAnswer, 'Estimate, range, grid'),
   }),
 };

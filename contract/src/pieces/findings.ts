@@ -1,16 +1,7 @@
 /** What an inspection found, and the school it is quoted in, as the record keeps it. */
+import { findingShape, completenessShape, inspectionShape } from './shapes.ts';
 import { z } from 'zod';
-import {
-  basePart,
-  DEFECTS,
-  PARTS,
-  SCALE_IDS,
-  SEVERITIES,
-  STEP_STATES,
-  type Completeness,
-  type Finding,
-  type Inspection,
-} from '@jutbank/core/condition';
+import { basePart, DEFECTS, PARTS, SCALE_IDS, SEVERITIES, STEP_STATES } from '@jutbank/core/condition';
 import { text, ulid } from '../http/index.ts';
 
 export const part = z
@@ -48,12 +39,15 @@ export const conditionBody = z.object({
   /** what was looked at, step by step; absent: what is stored stays */
   inspection: inspection.optional(),
 });
-export interface ConditionBody {
-  findings: Finding[];
-  completeness: Completeness;
-  inspected: boolean;
-  inspection: Inspection;
-}
+export const conditionBodyShape = z
+  .object({
+    findings: z.array(findingShape),
+    completeness: completenessShape,
+    inspected: z.boolean(),
+    inspection: inspectionShape,
+  })
+  .meta({ id: 'ConditionBody' });
+export type ConditionBody = z.infer<typeof conditionBodyShape>;
 
 /** The school a piece is quoted in, and why it is not the usual one. */
 export const quotedBody = z.object({
@@ -61,4 +55,5 @@ export const quotedBody = z.object({
     .object({ scale: z.enum(SCALE_IDS), reason: text(300).min(3, 'say why it is quoted so') })
     .nullable(),
 });
-export type QuotedScale = NonNullable<z.infer<typeof quotedBody>['quoted']>;
+export const quotedScale = quotedBody.shape.quoted.unwrap();
+export type QuotedScale = z.infer<typeof quotedScale>;

@@ -5,8 +5,6 @@ export {
   completeness,
   conditionBody,
   finding,
-  inspection,
-  part,
   quotedBody,
 } from './findings.ts';
 export { AS_FOUND, type IntakeBody, emptyIntake, intakeBody } from './intake.ts';
@@ -22,6 +20,16 @@ export {
 } from './observations.ts';
 export { ofPiece, pieceRoutes } from './routes.ts';
 export {
+  agreementShape,
+  completenessShape,
+  defectDifferenceShape,
+  findingShape,
+  gradeAnswerShape,
+  identifyAnswerShape,
+  inspectionShape,
+  treatmentPlanShape,
+} from './shapes.ts';
+export {
   type PictureRecord,
   type PieceSheet,
   type PieceSlip,
@@ -29,5 +37,6 @@ export {
   type Readings,
   type Tray,
   pricingBody,
+  readings,
 } from './sheet.ts';
 export { SOURCE_OF_PIECE, type SourceOfPiece } from './source.ts';

@@ -1,12 +1,7 @@
 /** What was seen at the bench and what was decided, as the record keeps it. */
+import { observationShape, candidateShape, attributionShape } from './shapes.ts';
 import { z } from 'zod';
-import {
-  CERTAINTIES,
-  OBSERVATION_STATES,
-  TIERS,
-  type IdentifyAnswer,
-  type Observation,
-} from '@jutbank/core/bench';
+import { CERTAINTIES, OBSERVATION_STATES, TIERS, type Observation } from '@jutbank/core/bench';
 import { edtf, slug, text } from '../http/index.ts';
 
 const certainty = z.enum(CERTAINTIES).nullish();
@@ -73,18 +68,29 @@ export const attributionBody = z.object({
 });
 export type AttributionBody = z.infer<typeof attributionBody>;
 
-export interface StoredAttribution extends Omit<AttributionBody, 'madeReason' | 'evidence'> {
-  madeReason?: string;
-  evidence?: string;
-  decidedBy: string;
-  decidedAt: string;
-  engineVersion: string;
-  referenceRevision: string;
-  /** what it was asked: the observations as they stood */
-  observations?: Observation[];
-  /** what the engine said to the same observations, as it was */
-  engineAnswer: Pick<IdentifyAnswer, 'candidates' | 'unlisted' | 'attribution'> & {
-    core: string;
-    outer: string;
-  };
-}
+export const storedAttribution = attributionBody
+  .omit({ madeReason: true, evidence: true })
+  .extend({
+    madeReason: z.string().exactOptional(),
+    evidence: z.string().exactOptional(),
+    decidedBy: z.string(),
+    decidedAt: z.string(),
+    engineVersion: z.string(),
+    referenceRevision: z.string(),
+    /** what it was asked: the observations as they stood */
+    observations: z.array(observationShape).exactOptional(),
+    /** what the engine said to the same observations, as it was */
+    engineAnswer: z.intersection(
+      z.object({
+        candidates: z.array(candidateShape),
+        unlisted: z.number(),
+        attribution: attributionShape,
+      }),
+      z.object({
+        core: z.string(),
+        outer: z.string(),
+      }),
+    ),
+  })
+  .meta({ id: 'StoredAttribution' });
+export type StoredAttribution = z.infer<typeof storedAttribution>;

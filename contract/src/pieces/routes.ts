@@ -1,9 +1,9 @@
 /** Pieces: the tray, the list, the sheet, pictures. */
+import { pieceSheet, tray, pieceSlip } from './sheet.ts';
+import { pageShape, answers, byId, pageQuery, route, ulid } from '../http/index.ts';
 import { z } from 'zod';
-import { answers, byId, pageQuery, route, ulid, type Page } from '../http/index.ts';
-import type { PieceSlip, PieceSheet, Tray } from './sheet.ts';
 
-const sheet = answers<PieceSheet>('The piece sheet');
+const sheet = answers(pieceSheet, 'The piece sheet');
 /** What the routes that change a piece have in common: the room they belong to, which piece, and its sheet as the answer. */
 export const ofPiece = (room: string) => ({ room, params: byId, answer: sheet }) as const;
 
@@ -14,7 +14,7 @@ export const pieceRoutes = {
     room: 'pieces',
     access: 'read',
     summary: 'What is in work, grouped by where it stands',
-    answer: answers<Tray>('The tray'),
+    answer: answers(tray, 'The tray'),
   }),
   listPieces: route({
     method: 'get',
@@ -23,7 +23,7 @@ export const pieceRoutes = {
     access: 'read',
     summary: 'Pieces, newest first',
     query: pageQuery.extend({ stage: z.string().max(20).optional(), q: z.string().max(100).optional() }),
-    answer: answers<Page<PieceSlip>>('A page of slips'),
+    answer: answers(pageShape(pieceSlip), 'A page of slips'),
   }),
   piece: route({
     ...ofPiece('pieces'),

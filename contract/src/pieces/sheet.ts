@@ -1,95 +1,161 @@
 /** A piece as it is shown: its slip, its five readings, its sheet, the tray. */
+import { intakeBody } from './intake.ts';
+import {
+  observationShape,
+  makingClashShape,
+  gradeAnswerShape,
+  custodyEventShape,
+  trailShape,
+} from './shapes.ts';
+import { storedAttribution, narrowing } from './observations.ts';
+import { conditionBodyShape, quotedScale } from './findings.ts';
+import { listingRecord } from './listing.ts';
+import { constructionShape } from '../reference/index.ts';
+import { STAGES } from '@jutbank/core/pieces';
+import { moneyShape, moneySchema, positiveMoney, text, withheld } from '../http/index.ts';
+import { TIERS } from '@jutbank/core/bench';
 import { z } from 'zod';
-import type { MakingClash, Observation, Tier } from '@jutbank/core/bench';
-import type { Construction } from '@jutbank/core/reference';
-import type { GradeAnswer } from '@jutbank/core/condition';
-import type { Stage } from '@jutbank/core/pieces';
-import type { Money } from '@jutbank/core/money';
-import type { CustodyEvent, Trail } from '@jutbank/core/provenance';
-import type { NarrowingBody, StoredAttribution } from './observations.ts';
-import type { ConditionBody, QuotedScale } from './findings.ts';
-import { moneySchema, positiveMoney, text } from '../http/index.ts';
-import type { ListingRecord } from './listing.ts';
-import type { IntakeBody } from './intake.ts';
 
-export interface PictureRecord {
-  id: string;
-  hash: string;
-  caption: string;
-  width: number;
-  height: number;
-}
+export const pictureRecord = z
+  .object({
+    id: z.string(),
+    hash: z.string(),
+    caption: z.string(),
+    width: z.number(),
+    height: z.number(),
+  })
+  .meta({ id: 'PictureRecord' });
+export type PictureRecord = z.infer<typeof pictureRecord>;
 
-export interface Readings {
-  which: { tier: Tier; label: string; probability: number | null; decided: boolean };
-  when: { core: string; outer: string; conflict: boolean } | null;
-  condition: { inspected: boolean; index: number; scale: string; grade: string; note: string } | null;
-  /** null where no pattern is known, or no sale near it (`unsupported`) */
-  worth: { estimate: Money; low: Money; high: Money; thin: boolean; comparables: number } | null;
-  unsupported?: boolean;
-  /** its market could not be reckoned just now: the fault is noted, and it is tried again */
-  marketAway?: boolean;
-  trail: { word: Trail['word']; share: number; problems: number };
-}
+export const readings = z
+  .object({
+    which: z.object({
+      tier: z.enum(TIERS),
+      label: z.string(),
+      probability: z.number().nullable(),
+      decided: z.boolean(),
+    }),
+    when: z
+      .object({
+        core: z.string(),
+        outer: z.string(),
+        conflict: z.boolean(),
+      })
+      .nullable(),
+    condition: z
+      .object({
+        inspected: z.boolean(),
+        index: z.number(),
+        scale: z.string(),
+        grade: z.string(),
+        note: z.string(),
+      })
+      .nullable(),
+    /** null where no pattern is known, or no sale near it (`unsupported`) */
+    worth: z
+      .object({
+        estimate: moneyShape,
+        low: moneyShape,
+        high: moneyShape,
+        thin: z.boolean(),
+        comparables: z.number(),
+      })
+      .nullable(),
+    unsupported: z.boolean().exactOptional(),
+    /** its market could not be reckoned just now: the fault is noted, and it is tried again */
+    marketAway: z.boolean().exactOptional(),
+    trail: z.object({
+      word: z.enum(['none', 'thin', 'partial', 'good', 'complete']),
+      share: z.number(),
+      problems: z.number(),
+    }),
+  })
+  .meta({ id: 'Readings' });
+export type Readings = z.infer<typeof readings>;
 
-export interface PieceSlip {
-  id: string;
-  stockNumber: string;
-  title: string;
-  construction: Construction;
-  stage: Stage;
-  missing: string;
-  attention: string[];
-  picture: string | null;
-  cost: Money | null;
-  ask: Money | null;
-  readings: Readings;
-}
-
-export interface PieceSheet extends PieceSlip {
-  version: number;
-  createdAt: string;
-  intake: IntakeBody;
-  pictures: PictureRecord[];
-  observations: Observation[];
-  attribution: StoredAttribution | null;
-  /** one date for every page and paper, and who says it */
-  date: {
-    core: string;
-    outer: string;
-    by: 'decision' | 'form' | 'bracket' | 'both' | 'years';
-    reason: string | null;
-    clash: MakingClash | null;
-  } | null;
-  /** decided against evidence that speaks for an imitation */
-  overruled: boolean;
-  /** in its package, and nobody opened it */
-  sealed: boolean;
-  narrowing: NarrowingBody;
-  condition: ConditionBody;
-  grade: GradeAnswer;
-  /** in years, as the grade takes it; null where it is not dated on both sides */
-  age: number | null;
-  /** the scale it is quoted on, and why where that was chosen */
-  quotedScale: QuotedScale['scale'];
-  quoted: QuotedScale | null;
-  custody: CustodyEvent[];
-  trail: Trail;
-  pricing: PricingBody;
-  listing: ListingRecord | null;
-  sale: { id: string; invoiceNumber: string; certificateCode: string } | null;
-}
+export const pieceSlip = z
+  .object({
+    id: z.string(),
+    stockNumber: z.string(),
+    title: z.string(),
+    construction: constructionShape,
+    stage: z.enum(STAGES),
+    missing: z.string(),
+    attention: z.array(z.string()),
+    picture: z.string().nullable(),
+    cost: moneyShape.nullable(),
+    ask: moneyShape.nullable(),
+    readings: readings,
+  })
+  .meta({ id: 'PieceSlip' });
+export type PieceSlip = z.infer<typeof pieceSlip>;
 
 export const pricingBody = z.object({
   ask: positiveMoney.nullable(),
   floor: moneySchema.nullable(),
   note: text(1000).default(''),
 });
+
+export const pieceSheet = pieceSlip
+  .extend({
+    version: z.number(),
+    createdAt: z.string(),
+    intake: intakeBody,
+    pictures: z.array(pictureRecord),
+    observations: z.array(observationShape),
+    attribution: storedAttribution.nullable(),
+    /** one date for every page and paper, and who says it */
+    date: z
+      .object({
+        core: z.string(),
+        outer: z.string(),
+        by: z.enum(['decision', 'form', 'bracket', 'both', 'years']),
+        reason: z.string().nullable(),
+        clash: makingClashShape.nullable(),
+      })
+      .nullable(),
+    /** decided against evidence that speaks for an imitation */
+    overruled: z.boolean(),
+    /** in its package, and nobody opened it */
+    sealed: z.boolean(),
+    narrowing: narrowing,
+    condition: conditionBodyShape,
+    grade: gradeAnswerShape,
+    /** in years, as the grade takes it; null where it is not dated on both sides */
+    age: z.number().nullable(),
+    /** the scale it is quoted on, and why where that was chosen */
+    quotedScale: quotedScale.shape.scale,
+    quoted: quotedScale.nullable(),
+    custody: z.array(custodyEventShape),
+    trail: trailShape,
+    pricing: pricingBody,
+    listing: listingRecord.nullable(),
+    sale: z
+      .object({
+        id: z.string(),
+        invoiceNumber: z.string(),
+        certificateCode: z.string(),
+        soldOn: z.string(),
+      })
+      .nullable(),
+  })
+  .meta({ id: 'PieceSheet' });
+export type PieceSheet = z.infer<typeof pieceSheet>;
 export type PricingBody = z.infer<typeof pricingBody>;
 
-export interface Tray {
-  groups: { stage: Stage; count: number; bound: Money; slips: PieceSlip[] }[];
-  attention: PieceSlip[];
-  bound: Money;
-  asking: Money;
-}
+export const tray = z
+  .object({
+    groups: z.array(
+      z.object({
+        stage: z.enum(STAGES),
+        count: z.number(),
+        bound: withheld(moneyShape),
+        slips: z.array(pieceSlip),
+      }),
+    ),
+    attention: z.array(pieceSlip),
+    bound: withheld(moneyShape),
+    asking: moneyShape,
+  })
+  .meta({ id: 'Tray' });
+export type Tray = z.infer<typeof tray>;

@@ -1,18 +1,21 @@
 /** Custody and the ledger. */
+import { pageShape, answers, byId, pageQuery, route, ulid } from '../http/index.ts';
 import { z } from 'zod';
 import { ofPiece, custodyBody } from '../pieces/index.ts';
-import { answers, byId, pageQuery, route, ulid, type Page } from '../http/index.ts';
 
-export interface LedgerEntry {
-  seq: number;
-  pieceId: string | null;
-  kind: string;
-  at: string;
-  by: string;
-  body: unknown;
-  previous: string;
-  hash: string;
-}
+export const ledgerEntry = z
+  .object({
+    seq: z.number(),
+    pieceId: z.string().nullable(),
+    kind: z.string(),
+    at: z.string(),
+    by: z.string(),
+    body: z.unknown(),
+    previous: z.string(),
+    hash: z.string(),
+  })
+  .meta({ id: 'LedgerEntry' });
+export type LedgerEntry = z.infer<typeof ledgerEntry>;
 const auditFilter = z.object({
   /** the name under which it was done */
   person: z.string().trim().min(1).max(160).optional(),
@@ -25,22 +28,29 @@ const auditFilter = z.object({
   to: z.iso.date().optional(),
 });
 export type AuditFilter = z.infer<typeof auditFilter>;
-export interface AuditEntry extends LedgerEntry {
-  /** of the piece, where it concerns one */
-  stockNumber: string | null;
-  title: string | null;
-}
-export interface AuditPage extends Page<AuditEntry> {
-  people: string[];
-  kinds: string[];
-}
+export const auditEntry = ledgerEntry
+  .extend({
+    /** of the piece, where it concerns one */
+    stockNumber: z.string().nullable(),
+    title: z.string().nullable(),
+  })
+  .meta({ id: 'AuditEntry' });
+export type AuditEntry = z.infer<typeof auditEntry>;
+export const auditPage = pageShape(auditEntry).extend({
+  people: z.array(z.string()),
+  kinds: z.array(z.string()),
+});
+export type AuditPage = z.infer<typeof auditPage>;
 
-export interface LedgerCheck {
-  intact: boolean;
-  entries: number;
-  head: string;
-  firstBroken: number | null;
-}
+export const ledgerCheck = z
+  .object({
+    intact: z.boolean(),
+    entries: z.number(),
+    head: z.string(),
+    firstBroken: z.number().nullable(),
+  })
+  .meta({ id: 'LedgerCheck' });
+export type LedgerCheck = z.infer<typeof ledgerCheck>;
 
 export const provenanceRoutes = {
   putCustody: route({
@@ -59,7 +69,7 @@ export const provenanceRoutes = {
     summary: 'Everything that happened to a piece',
     params: byId,
     query: pageQuery,
-    answer: answers<Page<LedgerEntry>>('A page of entries, newest first'),
+    answer: answers(pageShape(ledgerEntry), 'A page of entries, newest first'),
   }),
   audit: route({
     method: 'get',
@@ -68,7 +78,7 @@ export const provenanceRoutes = {
     access: 'own',
     summary: 'Who did what, newest first',
     query: pageQuery.extend(auditFilter.shape),
-    answer: answers<AuditPage>('A page of entries, and who and what there is to ask for'),
+    answer: answers(auditPage, 'A page of entries, and who and what there is to ask for'),
   }),
   auditExport: route({
     method: 'get',
@@ -85,6 +95,6 @@ export const provenanceRoutes = {
     room: 'provenance',
     access: 'read',
     summary: 'Walk the hashed chain',
-    answer: answers<LedgerCheck>('Whether nothing was rewritten'),
+    answer: answers(ledgerCheck, 'Whether nothing was rewritten'),
   }),
 };

@@ -1,8 +1,7 @@
 /** Sales, invoices, certificates. */
-import { z } from 'zod';
-import type { Net } from '@jutbank/core/worth';
-import type { Money } from '@jutbank/core/money';
 import {
+  moneyShape,
+  pageShape,
   answers,
   byId,
   pageQuery,
@@ -12,8 +11,9 @@ import {
   slug,
   text,
   ulid,
-  type Page,
+  withheld,
 } from '../http/index.ts';
+import { z } from 'zod';
 
 export const saleBody = z.object({
   /** the offer that is accepted; otherwise price and buyer are given by hand */
@@ -29,48 +29,66 @@ export const saleBody = z.object({
 export type SaleBody = z.infer<typeof saleBody>;
 
 /** Every fee of the channel, the tax that the price held, and what was left after both. */
-export interface NetOfSale extends Net {
-  channel: string;
-  tax: string;
-  left: string;
-}
-export interface SaleRecord {
-  id: string;
-  pieceId: string;
-  stockNumber: string;
-  title: string;
-  invoiceNumber: string;
-  soldAt: string;
-  buyerName: string;
-  price: Money;
-  net: NetOfSale;
-  cost: Money | null;
-  /** what is left less cost, in the currency of the sale; null where the cost is unknown or no rate is known */
-  margin: Money | null;
-  certificateCode: string;
-}
-
-/** What the public check page shows, and nothing else. */
-export interface PublicCertificate {
-  code: string;
-  shop: string;
-  issuedAt: string;
-  stockNumber: string;
-  claim: string;
-  made: string | null;
-  grade: string | null;
-  /** whether the inspection was finished before it was sold */
-  inspected: boolean;
-  /** nothing on the list was skipped; absent on certificates from before this was asked */
-  whole?: boolean;
-  findings: string[];
-  provenance: string | null;
-  notProvedBecause: string[];
-  fingerprint: string;
-  intact: boolean;
-}
+export const netOfSale = z
+  .object({
+    gross: z.string(),
+    commission: z.string(),
+    fixedFee: z.string(),
+    paymentFee: z.string(),
+    taxOnFees: z.string(),
+    postageCost: z.string(),
+    packing: z.string(),
+    insurance: z.string(),
+    net: z.string(),
+    channel: z.string(),
+    tax: z.string(),
+    left: z.string(),
+  })
+  .meta({ id: 'NetOfSale' });
+export type NetOfSale = z.infer<typeof netOfSale>;
 
 export const certificateCode = z.string().regex(/^[0-9A-HJKMNP-TV-Z]{12}$/);
+export const saleRecord = z
+  .object({
+    id: z.string(),
+    pieceId: z.string(),
+    stockNumber: z.string(),
+    title: z.string(),
+    invoiceNumber: z.string(),
+    soldAt: z.string(),
+    buyerName: withheld(z.string()),
+    price: moneyShape,
+    net: withheld(netOfSale),
+    cost: moneyShape.nullable(),
+    /** what is left less cost, in the currency of the sale; null where the cost is unknown or no rate is known */
+    margin: moneyShape.nullable(),
+    certificateCode: z.string(),
+  })
+  .meta({ id: 'SaleRecord' });
+export type SaleRecord = z.infer<typeof saleRecord>;
+
+/** What the public check page shows, and nothing else. */
+export const publicCertificate = z
+  .object({
+    code: z.string(),
+    shop: z.string(),
+    issuedAt: z.string(),
+    stockNumber: z.string(),
+    claim: z.string(),
+    made: z.string().nullable(),
+    grade: z.string().nullable(),
+    /** whether the inspection was finished before it was sold */
+    inspected: z.boolean(),
+    /** nothing on the list was skipped; absent on certificates from before this was asked */
+    whole: z.boolean().exactOptional(),
+    findings: z.array(z.string()),
+    provenance: z.string().nullable(),
+    notProvedBecause: z.array(z.string()),
+    fingerprint: z.string(),
+    intact: z.boolean(),
+  })
+  .meta({ id: 'PublicCertificate' });
+export type PublicCertificate = z.infer<typeof publicCertificate>;
 export const saleRoutes = {
   sell: route({
     method: 'post',
@@ -80,7 +98,7 @@ export const saleRoutes = {
     summary: 'Sell it: invoice, certificate, comparable',
     params: byId,
     body: saleBody,
-    answer: answers<SaleRecord>('The sale'),
+    answer: answers(saleRecord, 'The sale'),
     status: 201,
   }),
   list: route({
@@ -90,7 +108,7 @@ export const saleRoutes = {
     access: 'read',
     summary: 'Sales, newest first',
     query: pageQuery,
-    answer: answers<Page<SaleRecord>>('A page of sales'),
+    answer: answers(pageShape(saleRecord), 'A page of sales'),
   }),
   one: route({
     method: 'get',
@@ -99,7 +117,7 @@ export const saleRoutes = {
     access: 'read',
     summary: 'One sale',
     params: byId,
-    answer: answers<SaleRecord>('The sale'),
+    answer: answers(saleRecord, 'The sale'),
   }),
   invoice: route({
     method: 'get',
@@ -127,6 +145,6 @@ export const saleRoutes = {
     access: 'public',
     summary: 'Check a certificate',
     params: z.object({ code: certificateCode }),
-    answer: answers<PublicCertificate>('What is public of a certificate'),
+    answer: answers(publicCertificate, 'What is public of a certificate'),
   }),
 };

@@ -2,12 +2,12 @@ export { buyingSchema, channelSchema, targetSchema } from './channels.ts';
 export {
   CARE,
   type Care,
+  type PricingSettings,
   USUAL_SETTINGS,
   type VersionedSettings,
-  type PricingSettings,
   care,
-  pricingSettingsRoutes,
   pricingSettings,
+  pricingSettingsRoutes,
 } from './pricingSettings.ts';
 export {
   type Person,

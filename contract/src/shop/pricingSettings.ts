@@ -60,10 +60,13 @@ export const USUAL_SETTINGS: PricingSettings = pricingSettings.parse({
   holdingPerMonth: '0.50',
 });
 
-export interface VersionedSettings {
-  settings: PricingSettings;
-  version: number;
-}
+export const versionedSettings = z
+  .object({
+    settings: pricingSettings,
+    version: z.number(),
+  })
+  .meta({ id: 'VersionedSettings' });
+export type VersionedSettings = z.infer<typeof versionedSettings>;
 
 export const pricingSettingsRoutes = {
   settings: route({
@@ -73,7 +76,7 @@ export const pricingSettingsRoutes = {
     room: 'sale',
     access: 'read',
     summary: 'Channels, tax, margins, habits of buying',
-    answer: answers<VersionedSettings>('The settings'),
+    answer: answers(versionedSettings, 'The settings'),
   }),
   putSettings: route({
     method: 'put',
@@ -82,6 +85,6 @@ export const pricingSettingsRoutes = {
     access: 'appraise',
     summary: 'Change channels, tax, margins, habits of buying',
     body: pricingSettings,
-    answer: answers<VersionedSettings>('The settings'),
+    answer: answers(versionedSettings, 'The settings'),
   }),
 };

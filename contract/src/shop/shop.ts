@@ -1,6 +1,6 @@
 /** The shop, its people, signing in. */
 import { z } from 'zod';
-import { answers, byId, currency, required, route, SECRETS, text, ulid, type Secret } from '../http/index.ts';
+import { answers, byId, currency, required, route, SECRETS, text, ulid } from '../http/index.ts';
 
 export const ROLES = ['owner', 'appraiser', 'clerk', 'reader'] as const;
 export type Role = (typeof ROLES)[number];
@@ -30,51 +30,69 @@ export const personBody = z.object({
   role: z.enum(ROLES),
 });
 
-export interface Person {
-  id: string;
-  name: string;
-  email: string;
-  role: Role;
-}
-export interface PersonOnList extends Person {
-  /** signs in with an authenticator as well */
-  secondFactor: boolean;
-  sessions: number;
-}
-export interface SessionOnList {
-  id: string;
-  begunAt: string;
-  seenAt: string;
-  address: string;
-  agent: string;
-  /** the one that asks */
-  own: boolean;
-}
-export interface Shop {
-  name: string;
-  baseCurrency: string;
-  stockScheme: string;
-  channelName: string;
-  demo: boolean;
-  /** what readers are told */
-  readerSees: Secret[];
-}
-export interface SessionAnswer {
-  person: Person;
-  shop: Shop;
-}
+export const person = z
+  .object({
+    id: z.string(),
+    name: z.string(),
+    email: z.string(),
+    role: z.enum(ROLES),
+  })
+  .meta({ id: 'Person' });
+export type Person = z.infer<typeof person>;
+export const personOnList = person
+  .extend({
+    /** signs in with an authenticator as well */
+    secondFactor: z.boolean(),
+    sessions: z.number(),
+  })
+  .meta({ id: 'PersonOnList' });
+export type PersonOnList = z.infer<typeof personOnList>;
+export const sessionOnList = z
+  .object({
+    id: z.string(),
+    begunAt: z.string(),
+    seenAt: z.string(),
+    address: z.string(),
+    agent: z.string(),
+    /** the one that asks */
+    own: z.boolean(),
+  })
+  .meta({ id: 'SessionOnList' });
+export type SessionOnList = z.infer<typeof sessionOnList>;
+export const shop = z
+  .object({
+    name: z.string(),
+    baseCurrency: z.string(),
+    stockScheme: z.string(),
+    channelName: z.string(),
+    demo: z.boolean(),
+    /** what readers are told */
+    readerSees: z.array(z.enum(SECRETS)),
+  })
+  .meta({ id: 'Shop' });
+export type Shop = z.infer<typeof shop>;
+export const sessionAnswer = z
+  .object({
+    person: person,
+    shop: shop,
+  })
+  .meta({ id: 'SessionAnswer' });
+export type SessionAnswer = z.infer<typeof sessionAnswer>;
 export const shopBody = z.object({
   name: required(160),
   readerSees: z.array(z.enum(SECRETS)).max(SECRETS.length).optional(),
   stockScheme: text(40).regex(/\{0+\}/, 'the scheme needs a place for the number, such as HQ-{0000}'),
 });
 
-export interface SearchHit {
-  kind: 'piece' | 'maker' | 'pattern' | 'variant' | 'mark';
-  id: string;
-  label: string;
-  hint: string;
-}
+export const searchHit = z
+  .object({
+    kind: z.enum(['piece', 'maker', 'pattern', 'variant', 'mark']),
+    id: z.string(),
+    label: z.string(),
+    hint: z.string(),
+  })
+  .meta({ id: 'SearchHit' });
+export type SearchHit = z.infer<typeof searchHit>;
 
 export const shopRoutes = {
   health: route({
@@ -83,7 +101,14 @@ export const shopRoutes = {
     room: 'shop',
     access: 'public',
     summary: 'Whether server and database answer',
-    answer: answers<{ status: 'ok' | 'failing'; version: string; empty: boolean }>('ok, or 503'),
+    answer: answers(
+      z.object({
+        status: z.enum(['ok', 'failing']),
+        version: z.string(),
+        empty: z.boolean(),
+      }),
+      'ok, or 503',
+    ),
   }),
   setup: route({
     method: 'post',
@@ -93,7 +118,7 @@ export const shopRoutes = {
     summary: 'First run: name the shop and its owner',
     secret: true,
     body: setupBody,
-    answer: answers<SessionAnswer>('Signed in'),
+    answer: answers(sessionAnswer, 'Signed in'),
     status: 201,
   }),
   signIn: route({
@@ -104,7 +129,7 @@ export const shopRoutes = {
     summary: 'Sign in',
     secret: true,
     body: sessionBody,
-    answer: answers<SessionAnswer>('Signed in'),
+    answer: answers(sessionAnswer, 'Signed in'),
   }),
   signOut: route({
     method: 'delete',
@@ -120,7 +145,7 @@ export const shopRoutes = {
     room: 'shop',
     access: 'read',
     summary: 'Who is signed in',
-    answer: answers<SessionAnswer>('Person and shop'),
+    answer: answers(sessionAnswer, 'Person and shop'),
   }),
   people: route({
     method: 'get',
@@ -128,7 +153,12 @@ export const shopRoutes = {
     room: 'shop',
     access: 'read',
     summary: 'Who works here',
-    answer: answers<{ items: PersonOnList[] }>('People'),
+    answer: answers(
+      z.object({
+        items: z.array(personOnList),
+      }),
+      'People',
+    ),
   }),
   addPerson: route({
     method: 'post',
@@ -138,7 +168,7 @@ export const shopRoutes = {
     summary: 'Give somebody an account',
     secret: true,
     body: personBody,
-    answer: answers<Person>('The person'),
+    answer: answers(person, 'The person'),
     status: 201,
   }),
   changePerson: route({
@@ -149,7 +179,7 @@ export const shopRoutes = {
     summary: 'Change somebody’s name or role; another role ends their sessions',
     params: byId,
     body: z.object({ name: required(160, 'Whose account is it?'), role: z.enum(ROLES) }),
-    answer: answers<Person>('The person'),
+    answer: answers(person, 'The person'),
   }),
   removePerson: route({
     method: 'delete',
@@ -158,7 +188,12 @@ export const shopRoutes = {
     access: 'own',
     summary: 'Take somebody’s account away; their name stays on what they did',
     params: byId,
-    answer: answers<{ removed: string }>('Who'),
+    answer: answers(
+      z.object({
+        removed: z.string(),
+      }),
+      'Who',
+    ),
   }),
   resetPassword: route({
     method: 'put',
@@ -169,7 +204,12 @@ export const shopRoutes = {
     secret: true,
     params: byId,
     body: z.object({ password }),
-    answer: answers<{ ended: number }>('Sessions that ended'),
+    answer: answers(
+      z.object({
+        ended: z.number(),
+      }),
+      'Sessions that ended',
+    ),
   }),
   endSessionsOf: route({
     method: 'delete',
@@ -178,7 +218,12 @@ export const shopRoutes = {
     access: 'own',
     summary: 'End all sessions of somebody',
     params: byId,
-    answer: answers<{ ended: number }>('Sessions that ended'),
+    answer: answers(
+      z.object({
+        ended: z.number(),
+      }),
+      'Sessions that ended',
+    ),
   }),
   dropSecondFactor: route({
     method: 'delete',
@@ -187,7 +232,12 @@ export const shopRoutes = {
     access: 'own',
     summary: 'Take somebody’s second factor away, where the authenticator is lost; their sessions end',
     params: byId,
-    answer: answers<{ ended: number }>('Sessions that ended'),
+    answer: answers(
+      z.object({
+        ended: z.number(),
+      }),
+      'Sessions that ended',
+    ),
   }),
   changePassword: route({
     method: 'put',
@@ -197,7 +247,12 @@ export const shopRoutes = {
     summary: 'Change one’s own password; all other sessions end',
     secret: true,
     body: z.object({ current: z.string().max(200), password }),
-    answer: answers<{ ended: number }>('Sessions that ended'),
+    answer: answers(
+      z.object({
+        ended: z.number(),
+      }),
+      'Sessions that ended',
+    ),
   }),
   sessions: route({
     method: 'get',
@@ -205,7 +260,12 @@ export const shopRoutes = {
     room: 'shop',
     access: 'read',
     summary: 'Where one is signed in',
-    answer: answers<{ items: SessionOnList[] }>('Sessions'),
+    answer: answers(
+      z.object({
+        items: z.array(sessionOnList),
+      }),
+      'Sessions',
+    ),
   }),
   endSession: route({
     method: 'delete',
@@ -214,7 +274,12 @@ export const shopRoutes = {
     access: 'read',
     summary: 'End one of one’s own sessions',
     params: z.object({ id: ulid.or(z.string().regex(/^[0-9A-F]{26}$/)) }),
-    answer: answers<{ ended: number }>('Sessions that ended'),
+    answer: answers(
+      z.object({
+        ended: z.number(),
+      }),
+      'Sessions that ended',
+    ),
   }),
   beginSecondFactor: route({
     method: 'post',
@@ -223,7 +288,12 @@ export const shopRoutes = {
     access: 'read',
     summary: 'A secret for an authenticator; it counts once a code of it was told',
     secret: true,
-    answer: answers<{ secret: string; uri: string; qr: string }>(
+    answer: answers(
+      z.object({
+        secret: z.string(),
+        uri: z.string(),
+        qr: z.string(),
+      }),
       'Secret, address, and the address as a picture',
     ),
   }),
@@ -235,7 +305,12 @@ export const shopRoutes = {
     summary: 'From now on a code of that authenticator is asked for at sign-in',
     secret: true,
     body: z.object({ code }),
-    answer: answers<{ secondFactor: boolean }>('Whether it is asked for'),
+    answer: answers(
+      z.object({
+        secondFactor: z.boolean(),
+      }),
+      'Whether it is asked for',
+    ),
   }),
   leaveSecondFactor: route({
     method: 'put',
@@ -245,7 +320,12 @@ export const shopRoutes = {
     summary: 'No code is asked for any more; the password is told once more',
     secret: true,
     body: z.object({ password: z.string().max(200) }),
-    answer: answers<{ secondFactor: boolean }>('Whether it is asked for'),
+    answer: answers(
+      z.object({
+        secondFactor: z.boolean(),
+      }),
+      'Whether it is asked for',
+    ),
   }),
   putShop: route({
     method: 'put',
@@ -254,7 +334,7 @@ export const shopRoutes = {
     access: 'own',
     summary: 'Change the shop’s settings',
     body: shopBody,
-    answer: answers<Shop>('The shop'),
+    answer: answers(shop, 'The shop'),
   }),
   search: route({
     method: 'get',
@@ -263,6 +343,11 @@ export const shopRoutes = {
     access: 'read',
     summary: 'Find anything',
     query: z.object({ q: z.string().trim().min(1).max(100) }),
-    answer: answers<{ items: SearchHit[] }>('Hits'),
+    answer: answers(
+      z.object({
+        items: z.array(searchHit),
+      }),
+      'Hits',
+    ),
   }),
 };

@@ -1,20 +1,11 @@
 /** Appraisals: what was said of a piece's value on a day, kept for ever, and what would be said with other knowledge. */
+import { worthOfPiece, overrideBody } from './corrections.ts';
+import { moneyShape, amount, answers, byId, currency, required, route, text, ulid } from '../http/index.ts';
+import { rangesHeldShape, bandShape, houseCalibrationShape, pointOfValueShape } from './shapes.ts';
+import { estimateQuestion, estimateRow, estimateAnswer } from '../market/index.ts';
 import { z } from 'zod';
-import type { Money } from '@jutbank/core/money';
-import {
-  BASES,
-  CAUSES,
-  type Basis,
-  type Cause,
-  type Band,
-  type HouseCalibration,
-  type PointOfValue,
-  type RangesHeld,
-} from '@jutbank/core/worth';
 import type { ValueSettings } from '@jutbank/core/market';
-import { amount, answers, byId, currency, required, route, text, ulid } from '../http/index.ts';
-import type { EstimateAnswer, EstimateQuestion, EstimateRow } from '../market/index.ts';
-import { overrideBody, type WorthOfPiece } from './corrections.ts';
+import { BASES, CAUSES, type Basis, type Cause } from '@jutbank/core/worth';
 import { ofPiece, pricingBody } from '../pieces/index.ts';
 
 export { BASES, CAUSES, type Basis, type Cause };
@@ -39,12 +30,7 @@ export const assumption = z.object({
   /** assumed although it may not be so: the value hangs on it */
   extraordinary: z.boolean().default(false),
   /** by how much the value would be another if it were not so, in percent */
-  effectPct: z
-    .number()
-    .gt(-100, 'a value stays above 0')
-    .max(1000)
-    .nullish()
-    .transform((x) => x ?? null),
+  effectPct: z.number().gt(-100, 'a value stays above 0').max(1000).nullable().default(null),
 });
 export type Assumption = z.infer<typeof assumption>;
 
@@ -61,205 +47,316 @@ export const knownState = z.object({
   reference: z.number().int().min(0),
 });
 
-export const appraisalBody = appraisalDraftQuery.extend({
-  known: knownState,
-  purpose: z.enum(PURPOSES),
-  intendedUser: required(200, 'Who will use it?'),
-  /** what the appraiser has to do with the piece */
-  interest: required(300, 'Say what interest you have in the piece, or that you have none'),
-  assumptions: z.array(assumption).max(30).default([]),
-  limiting: text(2000).default(''),
-  checks: z.array(saleCheck).max(60).default([]),
-  concluded: amount.refine((a) => Number(a) > 0, 'must be above 0'),
-  because: required(600, 'Say why this value'),
-  signature: required(160, 'Who signs it?'),
-});
+export const appraisalBody = appraisalDraftQuery
+  .extend({
+    known: knownState,
+    purpose: z.enum(PURPOSES),
+    intendedUser: required(200, 'Who will use it?'),
+    /** what the appraiser has to do with the piece */
+    interest: required(300, 'Say what interest you have in the piece, or that you have none'),
+    assumptions: z.array(assumption).max(30).default([]),
+    limiting: text(2000).default(''),
+    checks: z.array(saleCheck).max(60).default([]),
+    concluded: amount.refine((a) => Number(a) > 0, 'must be above 0'),
+    because: required(600, 'Say why this value'),
+    signature: required(160, 'Who signs it?'),
+  })
+  .meta({ id: 'AppraisalBody' });
 export type AppraisalBody = z.infer<typeof appraisalBody>;
 
 type NotAlways = 'houseStretch' | 'houseHold';
 /** Records from before ranges went by the house's own sales do not say it. */
-type KeptSettings = Omit<ValueSettings, NotAlways> & Partial<Pick<ValueSettings, NotAlways>>;
+export type KeptSettings = Omit<ValueSettings, NotAlways> & Partial<Pick<ValueSettings, NotAlways>>;
+export const keptSettings = z
+  .custom<KeptSettings>((value) => typeof value === 'object' && value !== null)
+  .meta({ override: { type: 'object', description: 'The settings of the engine at the time' } });
 
-export interface AppraisedRow extends EstimateRow {
-  /** the cells of the sale as they were written down */
-  cells: Record<string, string>;
-  rateSource: string | null;
-  gross: number;
-  net: number;
-  wide: boolean;
-  check: SaleCheck | null;
-}
+export const appraisedRow = estimateRow
+  .extend({
+    /** the cells of the sale as they were written down */
+    cells: z.record(z.string(), z.string()),
+    rateSource: z.string().nullable(),
+    gross: z.number(),
+    net: z.number(),
+    wide: z.boolean(),
+    check: saleCheck.nullable(),
+  })
+  .meta({ id: 'AppraisedRow' });
+export type AppraisedRow = z.infer<typeof appraisedRow>;
+export const pairedSale = z
+  .object({
+    id: z.string(),
+    saleDate: z.string(),
+    venue: z.string(),
+    /** as written down, and all of it in the currency that was asked for */
+    price: moneyShape,
+    paid: moneyShape,
+  })
+  .meta({ id: 'PairedSale' });
 
 /** Two sales of one variant that differ in one thing only, and what the engine says of that thing. */
-export interface PairsShown {
-  line: string;
-  said: string;
-  /** medians, percent */
-  middle: number;
-  engine: number;
-  count: number;
-  /** those nearest in time */
-  pairs: { more: PairedSale; less: PairedSale; percent: number; engine: number; daysApart: number }[];
-}
-export interface PairedSale {
-  id: string;
-  saleDate: string;
-  venue: string;
-  /** as written down, and all of it in the currency that was asked for */
-  price: Money;
-  paid: Money;
-}
+export const pairsShown = z
+  .object({
+    line: z.string(),
+    said: z.string(),
+    /** medians, percent */
+    middle: z.number(),
+    engine: z.number(),
+    count: z.number(),
+    /** those nearest in time */
+    pairs: z.array(
+      z.object({
+        more: pairedSale,
+        less: pairedSale,
+        percent: z.number(),
+        engine: z.number(),
+        daysApart: z.number(),
+      }),
+    ),
+  })
+  .meta({ id: 'PairsShown' });
+export type PairsShown = z.infer<typeof pairsShown>;
+export type PairedSale = z.infer<typeof pairedSale>;
 /** A sale of the same pattern that stands in no line of the grid, and why. */
-export interface NearSale {
-  id: string;
-  saleDate: string;
-  venue: string;
-  price: Money;
-  variant: string | null;
-  why: string;
-}
+export const nearSale = z
+  .object({
+    id: z.string(),
+    saleDate: z.string(),
+    venue: z.string(),
+    price: moneyShape,
+    variant: z.string().nullable(),
+    why: z.string(),
+  })
+  .meta({ id: 'NearSale' });
+export type NearSale = z.infer<typeof nearSale>;
 /** What stands beside a grid: paired sales behind its lines, and near sales that are not in it. */
-export interface Grounds {
-  pairs: PairsShown[];
-  near: NearSale[];
-}
+export const grounds = z
+  .object({
+    pairs: z.array(pairsShown),
+    near: z.array(nearSale),
+  })
+  .meta({ id: 'Grounds' });
+export type Grounds = z.infer<typeof grounds>;
 
 /** All that a value rests on, before anybody has concluded. */
-export interface AppraisalEvidence {
-  basis: Basis;
-  definition: string;
-  effectiveDate: string;
-  question: EstimateQuestion;
-  point: PointOfValue;
-  figure: Money;
-  low: Money;
-  high: Money;
-  rows: AppraisedRow[];
-  rest: EstimateAnswer['rest'];
-  methods: EstimateAnswer['methods'];
-  byVariant: EstimateAnswer['byVariant'];
-  notes: string[];
-  supported: boolean;
-  thin: boolean;
-  /** how prices moved: sales of the last two years in all, and the day of the last sale known */
-  market: { lastSale: string | null; soldInTwoYears: number; beyondLastSale: boolean };
-  corrections: {
-    comparable: string;
-    line: string;
-    percent: number | null;
-    reason: string;
-    person: string;
-    at: string;
-  }[];
-  corrected: Money | null;
-  engine: { version: string; settings: KeptSettings; middles: Record<string, number> };
-  known: z.infer<typeof knownState>;
-  rules: number;
-  /** records made before grounds were kept have none */
-  grounds?: Grounds;
-}
+export const appraisalEvidence = z
+  .object({
+    basis: z.enum(BASES),
+    definition: z.string(),
+    effectiveDate: z.string(),
+    question: estimateQuestion,
+    point: pointOfValueShape,
+    figure: moneyShape,
+    low: moneyShape,
+    high: moneyShape,
+    rows: z.array(appraisedRow),
+    rest: estimateAnswer.shape.rest,
+    methods: estimateAnswer.shape.methods,
+    byVariant: estimateAnswer.shape.byVariant,
+    notes: z.array(z.string()),
+    supported: z.boolean(),
+    thin: z.boolean(),
+    /** how prices moved: sales of the last two years in all, and the day of the last sale known */
+    market: z.object({
+      lastSale: z.string().nullable(),
+      soldInTwoYears: z.number(),
+      beyondLastSale: z.boolean(),
+    }),
+    corrections: z.array(
+      z.object({
+        comparable: z.string(),
+        line: z.string(),
+        percent: z.number().nullable(),
+        reason: z.string(),
+        person: z.string(),
+        at: z.string(),
+      }),
+    ),
+    corrected: moneyShape.nullable(),
+    engine: z.object({
+      version: z.string(),
+      settings: keptSettings,
+      middles: z.record(z.string(), z.number()),
+    }),
+    known: knownState,
+    rules: z.number(),
+    /** records made before grounds were kept have none */
+    grounds: grounds.exactOptional(),
+  })
+  .meta({ id: 'AppraisalEvidence' });
+export type AppraisalEvidence = z.infer<typeof appraisalEvidence>;
 
-export interface AppraisalRecord extends Omit<AppraisalEvidence, 'known'> {
-  format: 'jutbank.appraisal/1';
-  number: string;
-  issuedAt: string;
-  shop: string;
-  appraiser: string;
-  signature: string;
-  purpose: Purpose;
-  intendedUser: string;
-  interest: string;
-  assumptions: Assumption[];
-  limiting: string;
-  concluded: Money;
-  because: string;
-  piece: {
-    id: string;
-    stockNumber: string;
-    title: string;
-    version: number;
-    owner: 'the shop' | 'not the shop';
-    which: {
-      tier: string;
-      label: string;
-      variants: { variant: string | null; name: string; probability: number }[];
-    };
-    made: string | null;
-    condition: { inspected: boolean; index: number; grade: string; scale: string } | null;
-    /** what was looked at and by whom, and what was not */
-    scope: { by: string | null; at: string | null; notExamined: string[] };
-    statements: string[];
-    pictures: { id: string; hash: string; caption: string }[];
-  };
-  /** the reference is named by a fingerprint: it is kept whole */
-  revisions: { comparables: number; rates: number; reference: number; rules: number; referencePrint: string };
-}
+export const appraisalRecord = appraisalEvidence
+  .omit({ known: true })
+  .extend({
+    format: z.literal('jutbank.appraisal/1'),
+    number: z.string(),
+    issuedAt: z.string(),
+    shop: z.string(),
+    appraiser: z.string(),
+    signature: z.string(),
+    purpose: z.enum(PURPOSES),
+    intendedUser: z.string(),
+    interest: z.string(),
+    assumptions: z.array(assumption),
+    limiting: z.string(),
+    concluded: moneyShape,
+    because: z.string(),
+    piece: z.object({
+      id: z.string(),
+      stockNumber: z.string(),
+      title: z.string(),
+      version: z.number(),
+      owner: z.enum(['the shop', 'not the shop']),
+      which: z.object({
+        tier: z.string(),
+        label: z.string(),
+        variants: z.array(
+          z.object({
+            variant: z.string().nullable(),
+            name: z.string(),
+            probability: z.number(),
+          }),
+        ),
+      }),
+      made: z.string().nullable(),
+      condition: z
+        .object({
+          inspected: z.boolean(),
+          index: z.number(),
+          grade: z.string(),
+          scale: z.string(),
+        })
+        .nullable(),
+      /** what was looked at and by whom, and what was not */
+      scope: z.object({
+        by: z.string().nullable(),
+        at: z.string().nullable(),
+        notExamined: z.array(z.string()),
+      }),
+      statements: z.array(z.string()),
+      pictures: z.array(
+        z.object({
+          id: z.string(),
+          hash: z.string(),
+          caption: z.string(),
+        }),
+      ),
+    }),
+    /** the reference is named by a fingerprint: it is kept whole */
+    revisions: z.object({
+      comparables: z.number(),
+      rates: z.number(),
+      reference: z.number(),
+      rules: z.number(),
+      referencePrint: z.string(),
+    }),
+  })
+  .meta({ id: 'AppraisalRecord' });
+export type AppraisalRecord = z.infer<typeof appraisalRecord>;
 
-export interface AppraisalSummary {
-  id: string;
-  number: string;
-  pieceId: string;
-  person: string;
-  madeAt: string;
-  effectiveDate: string;
-  concluded: Money;
-  purpose: Purpose;
-  basis: Basis;
-}
-export interface KeptAppraisal {
-  id: string;
-  record: AppraisalRecord;
-  fingerprint: string;
-  /** the record has the fingerprint it was given, and the ledger holds that */
-  intact: boolean;
-}
+export const appraisalSummary = z
+  .object({
+    id: z.string(),
+    number: z.string(),
+    pieceId: z.string(),
+    person: z.string(),
+    madeAt: z.string(),
+    effectiveDate: z.string(),
+    concluded: moneyShape,
+    purpose: z.enum(PURPOSES),
+    basis: z.enum(BASES),
+  })
+  .meta({ id: 'AppraisalSummary' });
+export type AppraisalSummary = z.infer<typeof appraisalSummary>;
+export const keptAppraisal = z
+  .object({
+    id: z.string(),
+    record: appraisalRecord,
+    fingerprint: z.string(),
+    /** the record has the fingerprint it was given, and the ledger holds that */
+    intact: z.boolean(),
+  })
+  .meta({ id: 'KeptAppraisal' });
+export type KeptAppraisal = z.infer<typeof keptAppraisal>;
 
 /** One state of knowledge against another, both reckoned anew. */
-export interface Recomputed {
-  recorded: Money;
-  /** from what was known then; the same to the cent, or it is told */
-  then: Money;
-  agrees: boolean;
-  now: Money;
-  changes: { cause: Cause; by: Money; told: string }[];
-}
+export const recomputed = z
+  .object({
+    recorded: moneyShape,
+    /** from what was known then; the same to the cent, or it is told */
+    then: moneyShape,
+    agrees: z.boolean(),
+    now: moneyShape,
+    changes: z.array(
+      z.object({
+        cause: z.enum(CAUSES),
+        by: moneyShape,
+        told: z.string(),
+      }),
+    ),
+  })
+  .meta({ id: 'Recomputed' });
+export type Recomputed = z.infer<typeof recomputed>;
 
 /** A piece that was appraised and then sold: what was said, and what it brought, in the currency of the appraisal. */
-export interface AppraisedAndSold {
-  appraisal: string;
-  number: string;
-  pieceId: string;
-  title: string;
-  basis: Basis;
-  maker: string;
-  year: number;
-  appraiser: string;
-  low: Money;
-  figure: Money;
-  high: Money;
-  concluded: Money;
-  sold: Money;
-  soldOn: string;
-}
-export interface TrackRecord {
-  pieces: AppraisedAndSold[];
-  ranges: RangesHeld | null;
-  by: { group: 'basis' | 'maker' | 'year' | 'appraiser'; name: string; held: RangesHeld }[];
-  probabilities: Band[];
-  /** by what was asked against the estimate: how many weeks until it sold */
-  asks: { from: number; to: number; sold: number; open: number; weeks: number | null }[];
-  /** offers that were turned down, and what the piece sold for after; null while it is not sold */
-  declined: {
-    pieceId: string;
-    title: string;
-    offer: Money;
-    at: string;
-    sold: Money | null;
-    soldOn: string | null;
-  }[];
-  /** what ranges are multiplied by since these were heard; null while there are too few */
-  house: HouseCalibration | null;
-}
+export const appraisedAndSold = z
+  .object({
+    appraisal: z.string(),
+    number: z.string(),
+    pieceId: z.string(),
+    title: z.string(),
+    basis: z.enum(BASES),
+    maker: z.string(),
+    year: z.number(),
+    appraiser: z.string(),
+    low: moneyShape,
+    figure: moneyShape,
+    high: moneyShape,
+    concluded: moneyShape,
+    sold: moneyShape,
+    soldOn: z.string(),
+  })
+  .meta({ id: 'AppraisedAndSold' });
+export type AppraisedAndSold = z.infer<typeof appraisedAndSold>;
+export const trackRecord = z
+  .object({
+    pieces: z.array(appraisedAndSold),
+    ranges: rangesHeldShape.nullable(),
+    by: z.array(
+      z.object({
+        group: z.enum(['basis', 'maker', 'year', 'appraiser']),
+        name: z.string(),
+        held: rangesHeldShape,
+      }),
+    ),
+    probabilities: z.array(bandShape),
+    /** by what was asked against the estimate: how many weeks until it sold */
+    asks: z.array(
+      z.object({
+        from: z.number(),
+        to: z.number(),
+        sold: z.number(),
+        open: z.number(),
+        weeks: z.number().nullable(),
+      }),
+    ),
+    /** offers that were turned down, and what the piece sold for after; null while it is not sold */
+    declined: z.array(
+      z.object({
+        pieceId: z.string(),
+        title: z.string(),
+        offer: moneyShape,
+        at: z.string(),
+        sold: moneyShape.nullable(),
+        soldOn: z.string().nullable(),
+      }),
+    ),
+    /** what ranges are multiplied by since these were heard; null while there are too few */
+    house: houseCalibrationShape.nullable(),
+  })
+  .meta({ id: 'TrackRecord' });
+export type TrackRecord = z.infer<typeof trackRecord>;
 
 export const worthRoutes = {
   putPricing: route({
@@ -277,7 +374,7 @@ export const worthRoutes = {
     access: 'read',
     summary: 'The estimate of a stored piece',
     params: byId,
-    answer: answers<WorthOfPiece>('The estimate, or why there is none; what a person corrected'),
+    answer: answers(worthOfPiece, 'The estimate, or why there is none; what a person corrected'),
   }),
   addOverride: route({
     method: 'post',
@@ -287,7 +384,7 @@ export const worthRoutes = {
     summary: 'Correct one line of the grid, or leave a sale out, with the reason',
     params: byId,
     body: overrideBody,
-    answer: answers<WorthOfPiece>('The estimate with all corrections'),
+    answer: answers(worthOfPiece, 'The estimate with all corrections'),
     status: 201,
   }),
   endOverride: route({
@@ -297,7 +394,7 @@ export const worthRoutes = {
     access: 'appraise',
     summary: 'Take a correction back; that it was made stays known',
     params: z.object({ id: ulid, override: ulid }),
-    answer: answers<WorthOfPiece>('The estimate with the corrections that are left'),
+    answer: answers(worthOfPiece, 'The estimate with the corrections that are left'),
   }),
   trackRecord: route({
     method: 'get',
@@ -305,7 +402,7 @@ export const worthRoutes = {
     room: 'worth',
     access: 'read',
     summary: 'What the house has said against what came of it, from kept appraisals',
-    answer: answers<TrackRecord>('Ranges, probabilities, asks and offers'),
+    answer: answers(trackRecord, 'Ranges, probabilities, asks and offers'),
   }),
   grounds: route({
     method: 'get',
@@ -314,7 +411,7 @@ export const worthRoutes = {
     access: 'read',
     summary: 'Paired sales behind the lines of a grid, and near sales that are not in it',
     params: byId,
-    answer: answers<Grounds>('Pairs by line, near sales with why they are not used'),
+    answer: answers(grounds, 'Pairs by line, near sales with why they are not used'),
   }),
   appraisalDraft: route({
     method: 'post',
@@ -324,7 +421,7 @@ export const worthRoutes = {
     summary: 'All that an appraisal would rest on; nothing is kept',
     params: byId,
     body: appraisalDraftQuery,
-    answer: answers<AppraisalEvidence>('Rows, lines, methods, figure'),
+    answer: answers(appraisalEvidence, 'Rows, lines, methods, figure'),
     status: 200,
   }),
   appraise: route({
@@ -335,7 +432,7 @@ export const worthRoutes = {
     summary: 'Appraise it: a record that is never changed',
     params: byId,
     body: appraisalBody,
-    answer: answers<AppraisalSummary>('The appraisal'),
+    answer: answers(appraisalSummary, 'The appraisal'),
     status: 201,
   }),
   appraisals: route({
@@ -345,7 +442,12 @@ export const worthRoutes = {
     access: 'read',
     summary: 'Appraisals of a piece, newest first',
     params: byId,
-    answer: answers<{ items: AppraisalSummary[] }>('Appraisals'),
+    answer: answers(
+      z.object({
+        items: z.array(appraisalSummary),
+      }),
+      'Appraisals',
+    ),
   }),
   appraisal: route({
     method: 'get',
@@ -354,7 +456,7 @@ export const worthRoutes = {
     access: 'read',
     summary: 'An appraisal as it was made',
     params: byId,
-    answer: answers<KeptAppraisal>('The record, its fingerprint, whether it is whole'),
+    answer: answers(keptAppraisal, 'The record, its fingerprint, whether it is whole'),
   }),
   appraisalRecord: route({
     method: 'get',
@@ -382,7 +484,7 @@ export const worthRoutes = {
     summary:
       'The same question from what was known then, and from what is known now, with every cause of the difference',
     params: byId,
-    answer: answers<Recomputed>('Both figures and what lies between them'),
+    answer: answers(recomputed, 'Both figures and what lies between them'),
     status: 200,
   }),
 };

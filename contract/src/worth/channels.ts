@@ -1,7 +1,7 @@
 /** Money routes: what a channel leaves, and limits worked back from it (formats.md). Amounts are in one currency. */
+import { netShape, mostToPayShape } from './shapes.ts';
 import { z } from 'zod';
 import { minorDigits } from '@jutbank/core/money';
-import type { MostToPay, Net } from '@jutbank/core/worth';
 import { amount, answers, currency, route } from '../http/index.ts';
 import { channelSchema, targetSchema, buyingSchema } from '../shop/index.ts';
 
@@ -54,7 +54,15 @@ export const channelRoutes = {
     access: 'read',
     summary: 'What a channel leaves of a price',
     body: netQuestion,
-    answer: answers<Net & { currency: string }>('Every fee, and what is left'),
+    answer: answers(
+      z.intersection(
+        netShape,
+        z.object({
+          currency: z.string(),
+        }),
+      ),
+      'Every fee, and what is left',
+    ),
   }),
   breakEven: route({
     method: 'post',
@@ -63,7 +71,14 @@ export const channelRoutes = {
     access: 'read',
     summary: 'The lowest price that is enough',
     body: breakEvenQuestion,
-    answer: answers<{ currency: string; ask: string; net: string }>('The price, and what it leaves'),
+    answer: answers(
+      z.object({
+        currency: z.string(),
+        ask: z.string(),
+        net: z.string(),
+      }),
+      'The price, and what it leaves',
+    ),
   }),
   mostToPay: route({
     method: 'post',
@@ -72,6 +87,6 @@ export const channelRoutes = {
     access: 'read',
     summary: 'The highest bid that still leaves the target',
     body: mostToPayQuestion,
-    answer: answers<MostToPay>('Bid, cost, and each step'),
+    answer: answers(mostToPayShape, 'Bid, cost, and each step'),
   }),
 };

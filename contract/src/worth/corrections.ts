@@ -1,8 +1,7 @@
 /** What a piece would bring, and where a person corrected a line of it. */
+import { estimateAnswer } from '../market/index.ts';
+import { moneyShape, ulid } from '../http/index.ts';
 import { z } from 'zod';
-import type { Money } from '@jutbank/core/money';
-import { ulid } from '../http/index.ts';
-import type { EstimateAnswer } from '../market/index.ts';
 
 export const overrideBody = z.object({
   comparable: ulid,
@@ -13,17 +12,23 @@ export const overrideBody = z.object({
   reason: z.string().trim().min(3, 'say why; the reason is kept').max(500),
 });
 export type OverrideBody = z.infer<typeof overrideBody>;
-export interface OverrideRecord extends OverrideBody {
-  id: string;
-  person: string;
-  at: string;
-  endedAt: string | null;
-}
-export interface WorthOfPiece {
-  worth: EstimateAnswer | null;
-  pattern: string | null;
-  why: string | null;
-  overrides: OverrideRecord[];
-  /** the grid's figure with the corrections in force; null where there is none */
-  corrected: Money | null;
-}
+export const overrideRecord = overrideBody
+  .extend({
+    id: z.string(),
+    person: z.string(),
+    at: z.string(),
+    endedAt: z.string().nullable(),
+  })
+  .meta({ id: 'OverrideRecord' });
+export type OverrideRecord = z.infer<typeof overrideRecord>;
+export const worthOfPiece = z
+  .object({
+    worth: estimateAnswer.nullable(),
+    pattern: z.string().nullable(),
+    why: z.string().nullable(),
+    overrides: z.array(overrideRecord),
+    /** the grid's figure with the corrections in force; null where there is none */
+    corrected: moneyShape.nullable(),
+  })
+  .meta({ id: 'WorthOfPiece' });
+export type WorthOfPiece = z.infer<typeof worthOfPiece>;

@@ -19,7 +19,8 @@ export {
 } from './appraisals.ts';
 export { channelRoutes } from './channels.ts';
 export type { OverrideRecord, WorthOfPiece } from './corrections.ts';
-export { type PieceFinances, type OfferAnswer, type OfferRecord, offerRoutes } from './offers.ts';
+export { type OfferAnswer, type OfferRecord, type PieceFinances, offerRoutes } from './offers.ts';
+export { mostToPayShape } from './shapes.ts';
 export {
   REVALUATION_JOB,
   type StockGrounds,

@@ -1,11 +1,20 @@
 /** Money at both ends of a stored piece: what to pay, what to ask, which check pays, what to do with an offer. */
+import { BASES } from '@jutbank/core/worth';
+import {
+  moneyShape,
+  saleTaxShape,
+  answers,
+  byId,
+  moneySchema,
+  positiveMoney,
+  route,
+  text,
+} from '../http/index.ts';
+import { mostToPayShape, netShape, hazardShape, askPointShape, offerAdviceShape } from './shapes.ts';
+import { care } from '../shop/index.ts';
+import { MARKETS } from '@jutbank/core/market';
+import { EFFORTS } from '@jutbank/core/reference';
 import { z } from 'zod';
-import type { Effort } from '@jutbank/core/reference';
-import type { Money, SaleTax } from '@jutbank/core/money';
-import type { MostToPay, Net, AskPoint, Basis, Hazard, OfferAdvice } from '@jutbank/core/worth';
-import type { MarketName } from '@jutbank/core/market';
-import { answers, byId, moneySchema, positiveMoney, route, text } from '../http/index.ts';
-import type { Care } from '../shop/index.ts';
 
 export const offerBody = z.object({
   amount: moneySchema.refine((m) => Number(m.amount) > 0, { path: ['amount'], error: 'must be above 0' }),
@@ -17,63 +26,104 @@ export const offerDecision = offerBody.extend({
   note: text(500).default(''),
 });
 
-export interface OfferAnswer {
-  advice: OfferAdvice;
-  net: Money;
-  waiting: Money;
-  counter: Money;
-  why: string;
-}
-export interface OfferRecord {
-  id: string;
-  bidder: string;
-  amount: Money;
-  decision: 'taken' | 'countered' | 'refused';
-  counter: Money | null;
-  advice: OfferAdvice;
-  note: string;
-  person: string;
-  at: string;
-}
+export const offerAnswer = z
+  .object({
+    advice: offerAdviceShape,
+    net: moneyShape,
+    waiting: moneyShape,
+    counter: moneyShape,
+    why: z.string(),
+  })
+  .meta({ id: 'OfferAnswer' });
+export type OfferAnswer = z.infer<typeof offerAnswer>;
+export const offerRecord = z
+  .object({
+    id: z.string(),
+    bidder: z.string(),
+    amount: moneyShape,
+    decision: z.enum(['taken', 'countered', 'refused']),
+    counter: moneyShape.nullable(),
+    advice: offerAdviceShape,
+    note: z.string(),
+    person: z.string(),
+    at: z.string(),
+  })
+  .meta({ id: 'OfferRecord' });
+export type OfferRecord = z.infer<typeof offerRecord>;
 
-export interface PieceFinances {
-  channel: string;
-  /** what each basis of value says, with what it assumes */
-  bases: {
-    basis: Basis;
-    amount: Money;
-    definition: string;
-    assumptions: string[];
-    licensed: boolean;
-  }[];
-  most: MostToPay;
-  care: Care;
-  asOf: string;
-  /** what is left of the ask: the channel's fees, and the tax that the price holds */
-  net: (Net & { currency: string; tax: string; left: string }) | null;
-  tax: SaleTax;
-  breakEven: { ask: Money; net: Money } | null;
-  patience: { hazard: Hazard; points: AskPoint[]; best: AskPoint; currency: string };
-  /** the piece as a collectible and to use, where enough sales speak of either; percent: ten points of the index */
-  markets: {
-    market: MarketName;
-    estimate: Money;
-    low: Money;
-    high: Money;
-    sales: number;
-    tenPoints: number;
-  }[];
-  /** where several variants are possible */
-  knowing: {
-    /** what knowing for certain would be worth */
-    worth: Money;
-    /** still to be bought: somebody may walk away */
-    mayLeave: boolean;
-    /** the checks that pay, most first */
-    checks: { ask: string; effort: Effort; worth: Money; bits: number }[];
-  } | null;
-  offers: OfferRecord[];
-}
+export const pieceFinances = z
+  .object({
+    channel: z.string(),
+    /** what each basis of value says, with what it assumes */
+    bases: z.array(
+      z.object({
+        basis: z.enum(BASES),
+        amount: moneyShape,
+        definition: z.string(),
+        assumptions: z.array(z.string()),
+        licensed: z.boolean(),
+      }),
+    ),
+    most: mostToPayShape,
+    care: care,
+    asOf: z.string(),
+    /** what is left of the ask: the channel's fees, and the tax that the price holds */
+    net: z
+      .intersection(
+        netShape,
+        z.object({
+          currency: z.string(),
+          tax: z.string(),
+          left: z.string(),
+        }),
+      )
+      .nullable(),
+    tax: saleTaxShape,
+    breakEven: z
+      .object({
+        ask: moneyShape,
+        net: moneyShape,
+      })
+      .nullable(),
+    patience: z.object({
+      hazard: hazardShape,
+      points: z.array(askPointShape),
+      best: askPointShape,
+      currency: z.string(),
+    }),
+    /** the piece as a collectible and to use, where enough sales speak of either; percent: ten points of the index */
+    markets: z.array(
+      z.object({
+        market: z.enum(MARKETS),
+        estimate: moneyShape,
+        low: moneyShape,
+        high: moneyShape,
+        sales: z.number(),
+        tenPoints: z.number(),
+      }),
+    ),
+    /** where several variants are possible */
+    knowing: z
+      .object({
+        /** what knowing for certain would be worth */
+        worth: moneyShape,
+        /** still to be bought: somebody may walk away */
+        mayLeave: z.boolean(),
+        /** the checks that pay, most first */
+        checks: z.array(
+          z.object({
+            ask: z.string(),
+            effort: z.enum(EFFORTS),
+            worth: moneyShape,
+            bits: z.number(),
+          }),
+        ),
+      })
+      .nullable(),
+    offers: z.array(offerRecord),
+  })
+  .meta({ id: 'PieceFinances' });
+export type PieceFinances = z.infer<typeof pieceFinances>;
 
 export const offerRoutes = {
   money: route({
@@ -84,7 +134,13 @@ export const offerRoutes = {
     access: 'read',
     summary: 'Bases of value, most to pay, ask against patience, checks by money, offers',
     params: byId,
-    answer: answers<{ money: PieceFinances | null; why: string | null }>('Money at both ends'),
+    answer: answers(
+      z.object({
+        money: pieceFinances.nullable(),
+        why: z.string().nullable(),
+      }),
+      'Money at both ends',
+    ),
   }),
   judgeOffer: route({
     method: 'post',
@@ -95,7 +151,7 @@ export const offerRoutes = {
     summary: 'Take it, counter, or wait?',
     params: byId,
     body: offerBody,
-    answer: answers<OfferAnswer>('The advice, and why'),
+    answer: answers(offerAnswer, 'The advice, and why'),
   }),
   logOffer: route({
     method: 'post',
@@ -105,7 +161,7 @@ export const offerRoutes = {
     summary: 'Keep an offer and what was decided; a refused one becomes a comparable of the shop’s own',
     params: byId,
     body: offerDecision,
-    answer: answers<OfferRecord>('The offer'),
+    answer: answers(offerRecord, 'The offer'),
     status: 201,
   }),
 };

@@ -1,68 +1,120 @@
 /** The stock at cost and at worth: valued as a whole, how long it has stood, what to re-price, how prices move. */
+import { moneyShape, answers, route, ulid } from '../http/index.ts';
+import { AGES, REPRICE_REASONS } from '@jutbank/core/worth';
+import { readings } from '../pieces/index.ts';
+import { trendShape, estimateRow } from '../market/index.ts';
 import { z } from 'zod';
-import type { Money } from '@jutbank/core/money';
-import type { Age, RepriceReason } from '@jutbank/core/worth';
-import type { Trend } from '@jutbank/core/market';
-import { answers, route, ulid } from '../http/index.ts';
-import type { Readings } from '../pieces/index.ts';
-import type { EstimateRow } from '../market/index.ts';
 
-export interface StockPiece {
-  id: string;
-  stockNumber: string;
-  title: string;
-  /** what it was, when made and how surely on that day; null in valuations from before this was kept */
-  which: Readings['which'] | null;
-  when: Readings['when'];
-  /** days since it was acquired, or taken in where that is not known */
-  days: number;
-  age: Age;
-  cost: Money | null;
-  /** null: nothing says yet which pattern it is */
-  worth: { estimate: Money; low: Money; high: Money; thin: boolean } | null;
-  /** percent that the estimate moved since the valuation before; null where there was none */
-  moved: number | null;
-  ask: Money | null;
-  /** whole weeks on the market */
-  listedWeeks: number | null;
-  reprice: { reasons: RepriceReason[]; ask: Money } | null;
-}
-export interface StockTotals {
-  pieces: number;
-  cost: Money;
-  /** of the pieces that could be valued */
-  worth: Money;
-  valued: number;
-  /** what those cost: the rest of the cost has no worth beside it yet */
-  costOfValued: Money;
-  /** pieces without a price in the books */
-  withoutCost: number;
-}
-export interface StockValuation {
-  id: string;
-  at: string;
-  person: string;
-  totals: StockTotals;
-  ages: ({ age: Age } & StockTotals)[];
-  pieces: StockPiece[];
-  trends: (Trend & { name: string })[];
-  /** makers and patterns of which too few sales are known to say anything */
-  untold: number;
-  /** valuations made so far, oldest first */
-  history: { at: string; cost: Money; worth: Money; pieces: number }[];
-}
+export const stockPiece = z
+  .object({
+    id: z.string(),
+    stockNumber: z.string(),
+    title: z.string(),
+    /** what it was, when made and how surely on that day; null in valuations from before this was kept */
+    which: readings.shape.which.nullable(),
+    when: readings.shape.when,
+    /** days since it was acquired, or taken in where that is not known */
+    days: z.number(),
+    age: z.enum(AGES),
+    cost: moneyShape.nullable(),
+    /** null: nothing says yet which pattern it is */
+    worth: z
+      .object({
+        estimate: moneyShape,
+        low: moneyShape,
+        high: moneyShape,
+        thin: z.boolean(),
+      })
+      .nullable(),
+    /** percent that the estimate moved since the valuation before; null where there was none */
+    moved: z.number().nullable(),
+    ask: moneyShape.nullable(),
+    /** whole weeks on the market */
+    listedWeeks: z.number().nullable(),
+    reprice: z
+      .object({
+        reasons: z.array(z.enum(REPRICE_REASONS)),
+        ask: moneyShape,
+      })
+      .nullable(),
+  })
+  .meta({ id: 'StockPiece' });
+export type StockPiece = z.infer<typeof stockPiece>;
+export const stockTotals = z
+  .object({
+    pieces: z.number(),
+    cost: moneyShape,
+    /** of the pieces that could be valued */
+    worth: moneyShape,
+    valued: z.number(),
+    /** what those cost: the rest of the cost has no worth beside it yet */
+    costOfValued: moneyShape,
+    /** pieces without a price in the books */
+    withoutCost: z.number(),
+  })
+  .meta({ id: 'StockTotals' });
+export type StockTotals = z.infer<typeof stockTotals>;
+export const stockValuation = z
+  .object({
+    id: z.string(),
+    at: z.string(),
+    person: z.string(),
+    totals: stockTotals,
+    ages: z.array(
+      z.intersection(
+        z.object({
+          age: z.enum(AGES),
+        }),
+        stockTotals,
+      ),
+    ),
+    pieces: z.array(stockPiece),
+    trends: z.array(
+      z.intersection(
+        trendShape,
+        z.object({
+          name: z.string(),
+        }),
+      ),
+    ),
+    /** makers and patterns of which too few sales are known to say anything */
+    untold: z.number(),
+    /** valuations made so far, oldest first */
+    history: z.array(
+      z.object({
+        at: z.string(),
+        cost: moneyShape,
+        worth: moneyShape,
+        pieces: z.number(),
+      }),
+    ),
+  })
+  .meta({ id: 'StockValuation' });
+export type StockValuation = z.infer<typeof stockValuation>;
 
 /** What one worth of a valuation rested on, as it was kept that day. */
-export interface StockGrounds {
-  at: string;
-  person: string;
-  worth: StockPiece['worth'];
-  rows: EstimateRow[];
-  /** what pattern, maker and kind say, and how much of the figure that is */
-  rest: { weight: number; adjusted: Money; count: number };
-  /** engine and revisions it was reckoned from */
-  known: { engine: string; comparables: number; rates: number; reference: number };
-}
+export const stockGrounds = z
+  .object({
+    at: z.string(),
+    person: z.string(),
+    worth: stockPiece.shape.worth,
+    rows: z.array(estimateRow),
+    /** what pattern, maker and kind say, and how much of the figure that is */
+    rest: z.object({
+      weight: z.number(),
+      adjusted: moneyShape,
+      count: z.number(),
+    }),
+    /** engine and revisions it was reckoned from */
+    known: z.object({
+      engine: z.string(),
+      comparables: z.number(),
+      rates: z.number(),
+      reference: z.number(),
+    }),
+  })
+  .meta({ id: 'StockGrounds' });
+export type StockGrounds = z.infer<typeof stockGrounds>;
 
 export const REVALUATION_JOB = 'stock-valuation';
 
@@ -74,7 +126,12 @@ export const stockRoutes = {
     room: 'sale',
     access: 'read',
     summary: 'The stock as it was valued last',
-    answer: answers<{ valuation: StockValuation | null; pieces: number; running: string | null }>(
+    answer: answers(
+      z.object({
+        valuation: stockValuation.nullable(),
+        pieces: z.number(),
+        running: z.string().nullable(),
+      }),
       'The last valuation, how many pieces there are now, the task that is under way',
     ),
   }),
@@ -85,7 +142,8 @@ export const stockRoutes = {
     access: 'read',
     summary: 'The sales that a worth of a valuation rested on, as they were kept',
     params: z.object({ id: ulid, piece: ulid }),
-    answer: answers<StockGrounds>(
+    answer: answers(
+      stockGrounds,
       'Rows with their weights, what was said by the rest, the state of knowledge',
     ),
   }),
@@ -95,7 +153,12 @@ export const stockRoutes = {
     room: 'sale',
     access: 'work',
     summary: 'Value every unsold piece again, as a task',
-    answer: answers<{ job: string }>('The task'),
+    answer: answers(
+      z.object({
+        job: z.string(),
+      }),
+      'The task',
+    ),
     status: 202,
   }),
 };

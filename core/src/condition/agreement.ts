@@ -9,7 +9,7 @@ export interface Agreement {
    * Cohen's kappa with quadratic weights over the grades in their order: 1 agreement, 0 what chance alone would
    * give; undefined with fewer than two pieces or where both used one grade only.
    */
-  readonly kappa: number | undefined;
+  readonly kappa?: number | undefined;
 }
 
 /** @param pairs positions of the two grades on one scale, best first */

@@ -51,4 +51,4 @@ export { readRateList } from './rateList.ts';
 export { VALUE_ENGINE_VERSION, VALUE_SETTINGS, type ValueSettings } from './settings.ts';
 export { studentDensityAt0, studentQuantile } from './studentT.ts';
 export { type SoldOfPattern, TREND_SETTINGS, type Trend, trendsOfMarket, trendOfPattern } from './trends.ts';
-export { type MarketName, inTwoMarkets } from './twoMarkets.ts';
+export { MARKETS, type MarketName, inTwoMarkets } from './twoMarkets.ts';

@@ -17,14 +17,14 @@ export interface ScarcityPart extends Range {
 }
 export interface Scarcity {
   /** pieces; undefined where nothing lets one count */
-  readonly made: ScarcityPart | undefined;
+  readonly made?: ScarcityPart | undefined;
   /** share 0–1 */
   readonly surviving: ScarcityPart;
   /** pieces still about */
-  readonly left: Range | undefined;
+  readonly left?: Range | undefined;
   /** share 0–1 of those in the condition asked for or better */
-  readonly inCondition: ScarcityPart | undefined;
-  readonly leftSo: Range | undefined;
+  readonly inCondition?: ScarcityPart | undefined;
+  readonly leftSo?: Range | undefined;
 }
 
 /** What the reckoning takes for granted until a shop knows better. */

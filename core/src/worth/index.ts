@@ -15,7 +15,7 @@ export {
   judgeOffer,
   learnHazard,
 } from './patience.ts';
-export { AGES, type Age, type RepriceReason, ageOf, repriceAdvice } from './stock.ts';
+export { REPRICE_REASONS, AGES, type Age, type RepriceReason, ageOf, repriceAdvice } from './stock.ts';
 export {
   type Band,
   HEARD_FROM,

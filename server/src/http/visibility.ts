@@ -27,7 +27,8 @@ export function withheld(value: unknown, seen: readonly Secret[]): unknown {
     return Object.fromEntries(
       Object.entries(at).map(([name, inner]) => {
         const gone =
-          hidden.some((secret) => NAMES[secret].has(name)) ||
+          // a date has a floor too, as a list of what gives it
+          (hidden.some((secret) => NAMES[secret].has(name)) && !(name === 'floor' && Array.isArray(inner))) ||
           (intake && hides('costs') && name === 'price') ||
           (sale && hides('margins') && name === 'net') ||
           // what was written down at the time holds all of it

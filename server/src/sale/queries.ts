@@ -5,6 +5,7 @@ import type { Queries } from '../db/index.ts';
 import { instant } from '../pieces/index.ts';
 
 export interface StoredSale extends SaleRecord {
+  buyerName: string;
   readonly buyerAddress: string;
   readonly certificate: string;
   readonly ledgerSeq: number;

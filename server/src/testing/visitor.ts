@@ -1,3 +1,5 @@
+import { checkDeclared } from './declared.ts';
+
 /** Somebody who calls the routes of a server under test. */
 export interface Reply<T = unknown> {
   readonly status: number;
@@ -31,9 +33,11 @@ export class Visitor {
     if (cookie !== undefined) this.cookie = cookie;
     const text = await response.text();
     const json = response.headers.get('content-type')?.includes('json') ?? false;
+    const told: unknown = json && text !== '' ? JSON.parse(text) : text;
+    if (json && response.ok) checkDeclared(method, path, told);
     return {
       status: response.status,
-      body: (json && text !== '' ? JSON.parse(text) : text) as T,
+      body: told as T,
       etag: response.headers.get('etag'),
       headers: response.headers,
     };

@@ -2,20 +2,7 @@
 import { Button } from '@mui/material';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import {
-  defectInWords,
-  DEFECTS,
-  findingInWords,
-  partInWords,
-  PARTS,
-  SEVERITIES,
-  type Defect,
-  type Finding,
-  type Part,
-  type ScaleId,
-  type Severity,
-  type TreatmentPlan,
-} from '@jutbank/core/condition';
+import { defectInWords, DEFECTS, findingInWords, partInWords, PARTS, SEVERITIES, type Defect, type Finding, type Part, type ScaleId, type Severity, type TreatmentPlan } from '@jutbank/core/condition';
 import type { TreatmentBody, PricedTreatment, ComparedTreatment } from '@jutbank/contract/condition';
 import type { Page } from '@jutbank/contract/http';
 import type { PieceSheet } from '@jutbank/contract/pieces';

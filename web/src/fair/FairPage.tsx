@@ -3,14 +3,7 @@ import { Button } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import {
-  CONDITION_STEPS,
-  findingsOf,
-  QUICK_LOOK,
-  type Finding,
-  type GradeAnswer,
-  type QuickLook,
-} from '@jutbank/core/condition';
+import { CONDITION_STEPS, findingsOf, QUICK_LOOK, type Finding, type GradeAnswer, type QuickLook } from '@jutbank/core/condition';
 import type { Care } from '@jutbank/contract/shop';
 import type { FairAnswer, FairNote, FairQuestion } from '@jutbank/contract/fair';
 import type { IntakeBody } from '@jutbank/contract/pieces';

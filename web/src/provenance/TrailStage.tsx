@@ -3,13 +3,7 @@ import { Button, FormControlLabel, MenuItem, Switch, TextField } from '@mui/mate
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { edtfInWords } from '@jutbank/core/dates';
-import {
-  EVIDENCE_KINDS,
-  EVIDENCE_WORDS,
-  trailText,
-  type CustodyEvent,
-  type EvidenceKind,
-} from '@jutbank/core/provenance';
+import { EVIDENCE_KINDS, EVIDENCE_WORDS, trailText, type CustodyEvent, type EvidenceKind } from '@jutbank/core/provenance';
 import type { Page } from '@jutbank/contract/http';
 import type { LedgerEntry } from '@jutbank/contract/provenance';
 import { get } from '../base/api.ts';

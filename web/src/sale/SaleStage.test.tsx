@@ -124,7 +124,9 @@ describe('sold', () => {
     margin: eur('24.99'),
     certificateCode: 'ABCD',
   };
-  const sold = attributed({ sale: { id: 's1', invoiceNumber: '2026-0007', certificateCode: 'ABCD' } });
+  const sold = attributed({
+    sale: { id: 's1', invoiceNumber: '2026-0007', certificateCode: 'ABCD', soldOn: '2026-11-02' },
+  });
   test('every fee that was one, the tax, what is left and the margin', async () => {
     open(sold, { 'GET /sales/s1': () => ({ body: sale }) });
     const line = async (name: RegExp) => within(await screen.findByRole('row', { name }));

@@ -175,7 +175,6 @@ function Sold({ saleId }: { saleId: string }) {
   if (sale.isPending) return <Loading />;
   if (sale.isError) return <Failed error={sale.error} retry={() => void sale.refetch()} />;
   const s = sale.data;
-  const amount = (text: string) => moneyText({ amount: text, currency: s.price.currency });
   return (
     <div className="twocol">
       <section>
@@ -183,7 +182,7 @@ function Sold({ saleId }: { saleId: string }) {
           Sold <small>{dayText(s.soldAt)}</small>
         </h2>
         <p style={{ fontSize: 15, marginBottom: 12 }}>
-          To <b>{s.buyerName}</b> for <span className="num">{moneyText(s.price)}</span>
+          To <b>{s.buyerName ?? 'a buyer'}</b> for <span className="num">{moneyText(s.price)}</span>
         </p>
         <div style={{ display: 'flex', gap: 8, flexWrap: 'wrap' }}>
           <Button href={`/api/v1/sales/${s.id}/invoice.pdf`} target="_blank" variant="contained">
@@ -198,49 +197,60 @@ function Sold({ saleId }: { saleId: string }) {
         </div>
       </section>
       <section>
-        <h2 className="sec">
-          What is left <small>{s.net.channel}</small>
-        </h2>
-        <table className="grid">
-          <tbody>
-            {NET_LINES.filter(([key]) => key === 'gross' || Number(s.net[key]) !== 0).map(
-              ([key, label, sign]) => (
-                <tr key={key}>
-                  <td>{label}</td>
-                  <td className="r num">
-                    {sign < 0 ? '− ' : ''}
-                    {amount(s.net[key])}
-                  </td>
-                </tr>
-              ),
-            )}
-            <tr className="on">
-              <td>
-                <b>Left</b>
-              </td>
-              <td className="r num">
-                <b>{amount(s.net.left)}</b>
-              </td>
-            </tr>
-            <tr>
-              <td>Cost</td>
-              <td className="r num">{s.cost ? `− ${moneyText(s.cost)}` : 'not recorded'}</td>
-            </tr>
-            <tr className="on">
-              <td>
-                <b>Margin</b>
-              </td>
-              <td className="r num">
-                <b>{s.margin ? moneyText(s.margin) : '–'}</b>
-              </td>
-            </tr>
-          </tbody>
-        </table>
-        <p className="soft" style={{ fontSize: 12, marginTop: 8 }}>
-          The realised price stands among the comparables now. Fees and tax are those the shop reckoned with
-          on that day; what is owed is for its books and its tax adviser to say.
-        </p>
+        <h2 className="sec">What is left {s.net && <small>{s.net.channel}</small>}</h2>
+        {s.net ? (
+          <NetTable sale={s} net={s.net} />
+        ) : (
+          <p className="soft">The owner has not opened margins to readers.</p>
+        )}
       </section>
     </div>
+  );
+}
+
+function NetTable({ sale: s, net }: { sale: SaleRecord; net: NonNullable<SaleRecord['net']> }) {
+  const amount = (text: string) => moneyText({ amount: text, currency: s.price.currency });
+  return (
+    <>
+      <table className="grid">
+        <tbody>
+          {NET_LINES.filter(([key]) => key === 'gross' || Number(net[key]) !== 0).map(
+            ([key, label, sign]) => (
+              <tr key={key}>
+                <td>{label}</td>
+                <td className="r num">
+                  {sign < 0 ? '− ' : ''}
+                  {amount(net[key])}
+                </td>
+              </tr>
+            ),
+          )}
+          <tr className="on">
+            <td>
+              <b>Left</b>
+            </td>
+            <td className="r num">
+              <b>{amount(net.left)}</b>
+            </td>
+          </tr>
+          <tr>
+            <td>Cost</td>
+            <td className="r num">{s.cost ? `− ${moneyText(s.cost)}` : 'not recorded'}</td>
+          </tr>
+          <tr className="on">
+            <td>
+              <b>Margin</b>
+            </td>
+            <td className="r num">
+              <b>{s.margin ? moneyText(s.margin) : '–'}</b>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <p className="soft" style={{ fontSize: 12, marginTop: 8 }}>
+        The realised price stands among the comparables now. Fees and tax are those the shop reckoned with on
+        that day; what is owed is for its books and its tax adviser to say.
+      </p>
+    </>
   );
 }

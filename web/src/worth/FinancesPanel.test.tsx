@@ -248,7 +248,11 @@ describe('an offer', () => {
     await screen.findByText('Offers');
     expect(screen.queryByRole('button', { name: 'Judge it' })).toBeNull();
     cleanup();
-    open(money(), {}, sheetOf({ sale: { id: 's', invoiceNumber: '1', certificateCode: 'c' } }));
+    open(
+      money(),
+      {},
+      sheetOf({ sale: { id: 's', invoiceNumber: '1', certificateCode: 'c', soldOn: '2026-11-02' } }),
+    );
     await screen.findByText('Offers');
     expect(screen.queryByRole('button', { name: 'Judge it' })).toBeNull();
   });
