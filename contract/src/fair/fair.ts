@@ -73,7 +73,7 @@ export const fairRoutes = {
   judgeFair: route({
     method: 'post',
     path: '/fair/judge',
-    room: 'sale',
+    room: 'fair',
     access: 'read',
     summary: 'What is the most to pay for this, here and now?',
     body: fairQuestion,
@@ -82,7 +82,7 @@ export const fairRoutes = {
   addFairNote: route({
     method: 'post',
     path: '/fair/notes',
-    room: 'sale',
+    room: 'fair',
     access: 'work',
     summary: 'Keep a decision made at a fair; a bought piece is taken in',
     body: fairNote,
@@ -92,7 +92,7 @@ export const fairRoutes = {
   addFairPicture: route({
     method: 'post',
     path: '/fair/notes/:id/picture',
-    room: 'sale',
+    room: 'fair',
     access: 'work',
     summary: 'The photograph of a note (multipart part `file`); a bought piece gets it too',
     params: byId,
@@ -103,7 +103,7 @@ export const fairRoutes = {
     method: 'get',
     path: '/fair/notes',
     hides: ['costs', 'margins'],
-    room: 'sale',
+    room: 'fair',
     access: 'read',
     summary: 'Decisions made at fairs, newest first',
     answer: answers(

@@ -10,7 +10,8 @@ export type Method = 'get' | 'post' | 'put' | 'patch' | 'delete';
 export const SECRETS = ['costs', 'floors', 'margins', 'buyers'] as const;
 export type Secret = (typeof SECRETS)[number];
 
-export interface Route<P = unknown, Q = unknown, B = unknown, A = unknown> {
+/** Of a route: its params, query, body and answer as they are read, and the body as it is sent. */
+export interface Route<P = unknown, Q = unknown, B = unknown, A = unknown, I = unknown> {
   readonly method: Method;
   /** in Express notation, below /api/v1 */
   readonly path: string;
@@ -19,7 +20,7 @@ export interface Route<P = unknown, Q = unknown, B = unknown, A = unknown> {
   readonly access: Access;
   readonly params: z.ZodType<P>;
   readonly query: z.ZodType<Q>;
-  readonly body: z.ZodType<B>;
+  readonly body: z.ZodType<B, I>;
   readonly answer: z.ZodType<A>;
   readonly status: number;
   /** bytes of JSON accepted; more is 413 */
@@ -35,16 +36,19 @@ export interface Route<P = unknown, Q = unknown, B = unknown, A = unknown> {
 const NOTHING = z.object({}).loose();
 export const DEFAULT_BODY_LIMIT = 1 << 20;
 
-type RouteInput<P, Q, B, A> = Pick<Route<P, Q, B, A>, 'method' | 'path' | 'summary' | 'room' | 'access'> &
-  Partial<Route<P, Q, B, A>>;
+type RouteInput<P, Q, B, A, I> = Pick<
+  Route<P, Q, B, A, I>,
+  'method' | 'path' | 'summary' | 'room' | 'access'
+> &
+  Partial<Route<P, Q, B, A, I>>;
 
-export function route<P = unknown, Q = unknown, B = unknown, A = unknown>(
-  input: RouteInput<P, Q, B, A>,
-): Route<P, Q, B, A> {
+export function route<P = unknown, Q = unknown, B = unknown, A = unknown, I = unknown>(
+  input: RouteInput<P, Q, B, A, I>,
+): Route<P, Q, B, A, I> {
   return {
     params: NOTHING as unknown as z.ZodType<P>,
     query: NOTHING as unknown as z.ZodType<Q>,
-    body: NOTHING as unknown as z.ZodType<B>,
+    body: NOTHING as unknown as z.ZodType<B, I>,
     answer: z.unknown() as unknown as z.ZodType<A>,
     status: 200,
     bodyLimit: DEFAULT_BODY_LIMIT,
@@ -64,13 +68,38 @@ export const moneyShape = z
   .object({ amount: z.string().regex(/^-?\d+(\.\d+)?$/), currency: z.string().length(3) })
   .meta({ id: 'Money' });
 
-export interface Problem {
-  type: string;
-  title: string;
-  status: number;
-  detail?: string;
-  errors?: { pointer: string; message: string }[];
-}
+/** Names of what can go wrong, for programs: by the status where there is nothing more to tell apart. They never change. */
+export const PROBLEM_CODES = {
+  400: 'unreadable',
+  401: 'signed-out',
+  403: 'forbidden',
+  404: 'not-found',
+  409: 'conflict',
+  412: 'changed-meanwhile',
+  413: 'too-large',
+  415: 'unsupported-type',
+  422: 'invalid',
+  428: 'version-missing',
+  429: 'too-many-attempts',
+  500: 'fault',
+  502: 'service-away',
+  503: 'not-ready',
+  507: 'disk-full',
+} as const;
+export type ProblemStatus = keyof typeof PROBLEM_CODES;
+/** Kinds that share their status with others. */
+export const SPECIAL_CODES = ['busy', 'database-away', 'second-factor'] as const;
+export const problemShape = z
+  .object({
+    type: z.string(),
+    title: z.string(),
+    status: z.number().int(),
+    code: z.enum([...Object.values(PROBLEM_CODES), ...SPECIAL_CODES]),
+    detail: z.string().exactOptional(),
+    errors: z.array(z.object({ pointer: z.string(), message: z.string() })).exactOptional(),
+  })
+  .meta({ id: 'Problem' });
+export type Problem = z.infer<typeof problemShape>;
 
 export interface Page<T> {
   items: T[];

@@ -1,4 +1,8 @@
 export {
+  PROBLEM_CODES,
+  problemShape,
+  type Problem,
+  type ProblemStatus,
   withheld,
   type Access,
   type Page,

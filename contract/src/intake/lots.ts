@@ -132,7 +132,7 @@ export const lotRoutes = {
     }),
     answer: answers(allocationShape, 'The total and each piece’s share'),
   }),
-  list: route({
+  listLots: route({
     method: 'get',
     path: '/lots',
     hides: ['costs'],
@@ -156,7 +156,7 @@ export const lotRoutes = {
     body: lotBody,
     status: 201,
   }),
-  one: route({
+  lot: route({
     ...lot,
     method: 'get',
     path: '/lots/:id',

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import type { z } from 'zod';
+import { Validator } from '@seriousme/openapi-schema-validator';
+import { z } from 'zod';
 import { identifyQuestion } from '../bench/index.ts';
 import { observation, conditionBody, finding, intakeBody, emptyIntake } from '../pieces/index.ts';
 import { edtf, moneySchema, pageQuery, slug } from '../http/index.ts';
@@ -108,8 +109,11 @@ describe('bodies', () => {
 });
 
 describe('the description of the routes', () => {
-  const document = openApiDocument('0.1.0') as {
-    paths: Record<string, Record<string, { security: unknown[]; requestBody?: unknown }>>;
+  const document = JSON.parse(JSON.stringify(openApiDocument('0.1.0'))) as {
+    paths: Record<
+      string,
+      Record<string, { operationId: string; security: unknown[]; requestBody?: unknown }>
+    >;
   };
   test('every route once, with its access', () => {
     expect(new Set(allRoutes.map((r) => `${r.method} ${r.path}`)).size).toBe(allRoutes.length);
@@ -125,5 +129,13 @@ describe('the description of the routes', () => {
       expect(told?.security).toEqual(route.access === 'public' ? [] : [{ session: [] }]);
       if (route.method === 'post' || route.method === 'put') expect(told?.requestBody).toBeDefined();
     }
+  });
+  test('it is a valid OpenAPI document, each operation under a name of its own, each answer described', async () => {
+    const checked = await new Validator().validate(structuredClone(document) as Record<string, unknown>);
+    expect(checked).toMatchObject({ valid: true });
+    const operations = Object.values(document.paths).flatMap((path) => Object.values(path));
+    expect(new Set(operations.map((o) => o.operationId)).size).toBe(operations.length);
+    for (const route of allRoutes.filter((r) => r.carries !== 'file' && r.status !== 204))
+      expect([route.path, route.answer instanceof z.ZodUnknown]).toEqual([route.path, false]);
   });
 });

@@ -3,7 +3,7 @@ import { createDocument, type ZodOpenApiOperationObject } from 'zod-openapi';
 import { z } from 'zod';
 import { benchRoutes } from '../bench/index.ts';
 import { conditionRoutes } from '../condition/index.ts';
-import type { Route } from '../http/index.ts';
+import { problemShape, type Route } from '../http/index.ts';
 import { intakeRoutes, lotRoutes } from '../intake/index.ts';
 import { pieceRoutes } from '../pieces/index.ts';
 import { listingRoutes } from '../listing/index.ts';
@@ -16,7 +16,7 @@ import { pricingSettingsRoutes, shopRoutes } from '../shop/index.ts';
 import { jobRoutes } from '../jobs/index.ts';
 import { marketRoutes } from '../market/index.ts';
 
-export const allRoutes = [
+const rooms = [
   shopRoutes,
   referenceRoutes,
   pieceRoutes,
@@ -35,28 +35,39 @@ export const allRoutes = [
   fairRoutes,
   offerRoutes,
   stockRoutes,
-].flatMap((room) => Object.values(room) as Route[]);
+];
+const named = rooms.flatMap((room) => Object.entries(room) as [string, Route][]);
+export const allRoutes = named.map(([, route]) => route);
 
-const problem = z.looseObject({
-  type: z.string(),
-  title: z.string(),
-  status: z.number(),
-  detail: z.string().optional(),
-  errors: z.array(z.object({ pointer: z.string(), message: z.string() })).optional(),
+const IF_MATCH = z.string().meta({
+  description:
+    'The version that was seen, as its ETag tells it; 428 where it is missing, 412 where another came before.',
+  example: '"v3"',
+});
+const IDEMPOTENCY_KEY = z.string().max(200).meta({
+  description: 'Of one intention: sent again with the same key it is done once and answered the same.',
 });
 
-function operation(route: Route): ZodOpenApiOperationObject {
+/** @param name of the route, the same in the contract and in the description */
+function operation(name: string, route: Route): ZodOpenApiOperationObject {
   const writes = route.method !== 'get' && route.method !== 'delete';
+  const headers = z.object({
+    ...(route.method === 'post' || route.method === 'put'
+      ? { 'Idempotency-Key': IDEMPOTENCY_KEY.optional() }
+      : {}),
+    ...(route.method === 'put' || route.method === 'delete' ? { 'If-Match': IF_MATCH.optional() } : {}),
+  });
   const object = (schema: z.ZodType) => (schema instanceof z.ZodObject ? schema : z.object({}));
   const content =
     route.carries === 'file'
       ? { 'application/octet-stream': { schema: z.string() } }
       : { 'application/json': { schema: route.answer } };
   return {
+    operationId: name,
     summary: route.summary,
     tags: [route.room],
     security: route.access === 'public' ? [] : [{ session: [] }],
-    requestParams: { path: object(route.params), query: object(route.query) },
+    requestParams: { path: object(route.params), query: object(route.query), header: headers },
     ...(writes
       ? {
           requestBody: {
@@ -74,7 +85,7 @@ function operation(route: Route): ZodOpenApiOperationObject {
       },
       default: {
         description: 'What went wrong',
-        content: { 'application/problem+json': { schema: problem } },
+        content: { 'application/problem+json': { schema: problemShape } },
       },
     },
   };
@@ -82,14 +93,15 @@ function operation(route: Route): ZodOpenApiOperationObject {
 
 export function openApiDocument(version: string): object {
   const paths: Record<string, Record<string, ZodOpenApiOperationObject>> = {};
-  for (const route of allRoutes) {
+  for (const [name, route] of named) {
     const path = `/api/v1${route.path.replaceAll(/:(\w+)/g, '{$1}')}`;
-    paths[path] = { ...paths[path], [route.method]: operation(route) };
+    paths[path] = { ...paths[path], [route.method]: operation(name, route) };
   }
   return createDocument({
     openapi: '3.1.0',
     info: { title: 'Jutbank', version },
     components: { securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: 'jutbank' } } },
+    tags: [...new Set(allRoutes.map((route) => route.room))].map((name) => ({ name })),
     paths,
   });
 }

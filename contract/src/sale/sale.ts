@@ -101,7 +101,7 @@ export const saleRoutes = {
     answer: answers(saleRecord, 'The sale'),
     status: 201,
   }),
-  list: route({
+  listSales: route({
     method: 'get',
     path: '/sales',
     room: 'sale',
@@ -110,7 +110,7 @@ export const saleRoutes = {
     query: pageQuery,
     answer: answers(pageShape(saleRecord), 'A page of sales'),
   }),
-  one: route({
+  sale: route({
     method: 'get',
     path: '/sales/:id',
     room: 'sale',

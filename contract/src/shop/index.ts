@@ -10,6 +10,7 @@ export {
   pricingSettingsRoutes,
 } from './pricingSettings.ts';
 export {
+  accessOf,
   type Person,
   type PersonOnList,
   ROLES,

@@ -73,7 +73,7 @@ export const pricingSettingsRoutes = {
     method: 'get',
     path: '/pricing-settings',
     hides: ['costs', 'margins'],
-    room: 'sale',
+    room: 'shop',
     access: 'read',
     summary: 'Channels, tax, margins, habits of buying',
     answer: answers(versionedSettings, 'The settings'),
@@ -81,7 +81,7 @@ export const pricingSettingsRoutes = {
   putSettings: route({
     method: 'put',
     path: '/pricing-settings',
-    room: 'sale',
+    room: 'shop',
     access: 'appraise',
     summary: 'Change channels, tax, margins, habits of buying',
     body: pricingSettings,

@@ -1,9 +1,18 @@
 /** The shop, its people, signing in. */
 import { z } from 'zod';
-import { answers, byId, currency, required, route, SECRETS, text, ulid } from '../http/index.ts';
+import { answers, byId, currency, required, route, SECRETS, text, ulid, type Access } from '../http/index.ts';
 
 export const ROLES = ['owner', 'appraiser', 'clerk', 'reader'] as const;
 export type Role = (typeof ROLES)[number];
+
+/** The one place that says who may do what. */
+const MAY: Readonly<Record<Role, readonly Access[]>> = {
+  owner: ['public', 'read', 'work', 'appraise', 'own'],
+  appraiser: ['public', 'read', 'work', 'appraise'],
+  clerk: ['public', 'read', 'work'],
+  reader: ['public', 'read'],
+};
+export const accessOf = (role: Role): readonly Access[] => MAY[role];
 
 const email = z.email('this is not an e-mail address').max(200);
 const password = z.string().min(10, 'at least 10 characters').max(200);

@@ -50,7 +50,7 @@ export const channelRoutes = {
   net: route({
     method: 'post',
     path: '/offers/net',
-    room: 'sale',
+    room: 'worth',
     access: 'read',
     summary: 'What a channel leaves of a price',
     body: netQuestion,
@@ -67,7 +67,7 @@ export const channelRoutes = {
   breakEven: route({
     method: 'post',
     path: '/offers/break-even',
-    room: 'sale',
+    room: 'worth',
     access: 'read',
     summary: 'The lowest price that is enough',
     body: breakEvenQuestion,
@@ -83,7 +83,7 @@ export const channelRoutes = {
   mostToPay: route({
     method: 'post',
     path: '/offers/most-to-pay',
-    room: 'sale',
+    room: 'worth',
     access: 'read',
     summary: 'The highest bid that still leaves the target',
     body: mostToPayQuestion,

@@ -123,7 +123,7 @@ export const stockRoutes = {
     method: 'get',
     path: '/stock',
     hides: ['costs', 'margins'],
-    room: 'sale',
+    room: 'worth',
     access: 'read',
     summary: 'The stock as it was valued last',
     answer: answers(
@@ -135,10 +135,10 @@ export const stockRoutes = {
       'The last valuation, how many pieces there are now, the task that is under way',
     ),
   }),
-  grounds: route({
+  stockGrounds: route({
     method: 'get',
     path: '/stock/valuations/:id/pieces/:piece',
-    room: 'sale',
+    room: 'worth',
     access: 'read',
     summary: 'The sales that a worth of a valuation rested on, as they were kept',
     params: z.object({ id: ulid, piece: ulid }),
@@ -150,7 +150,7 @@ export const stockRoutes = {
   revalue: route({
     method: 'post',
     path: '/stock/valuations',
-    room: 'sale',
+    room: 'worth',
     access: 'work',
     summary: 'Value every unsold piece again, as a task',
     answer: answers(

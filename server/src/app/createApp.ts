@@ -11,7 +11,14 @@ import { pinoHttp } from 'pino-http';
 import { openApiDocument } from '@jutbank/contract/openapi';
 import { REVALUATION_JOB } from '@jutbank/contract/worth';
 import type { SearchHit } from '@jutbank/contract/shop';
-import { Gauges, type GaugeAddress, httpMarketplace, Outbox, OutboxRounds, httpRates } from '../outside/index.ts';
+import {
+  Gauges,
+  type GaugeAddress,
+  httpMarketplace,
+  Outbox,
+  OutboxRounds,
+  httpRates,
+} from '../outside/index.ts';
 import { mountBench } from '../bench/index.ts';
 import { mountCondition } from '../condition/index.ts';
 import type { Database } from '../db/index.ts';
@@ -28,8 +35,18 @@ import { mountFair } from '../fair/index.ts';
 import { mountSale } from '../sale/index.ts';
 import { findShop, mountShop, sessionReader, VERSION } from '../shop/index.ts';
 import { Thread } from '../threads/index.ts';
-import { COMPARABLES_JOB, DailyRates, importComparables, referenceKnown, Markets, mountMarket, listOfJob, type ComparablesJob } from '../market/index.ts';
+import {
+  COMPARABLES_JOB,
+  DailyRates,
+  importComparables,
+  referenceKnown,
+  Markets,
+  mountMarket,
+  listOfJob,
+  type ComparablesJob,
+} from '../market/index.ts';
 import { todayIso } from '../clock/index.ts';
+import { docsPage, type Described } from './docsPage.ts';
 import { Housekeeping } from './housekeeping.ts';
 import { metricsOf } from './metrics.ts';
 
@@ -132,6 +149,9 @@ export function createApp(options: AppOptions): App {
   mountFair(mount, markets, pictures);
   mountJobs(mount);
   const openApi = JSON.stringify(openApiDocument(VERSION));
+  app.get('/api/docs', (_request, response) => {
+    response.type('html').send(docsPage(JSON.parse(openApi) as Described, String(response.locals.nonce)));
+  });
   api.get('/openapi.json', (_request, response) => {
     response.type('application/json').send(openApi);
   });

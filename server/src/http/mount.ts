@@ -5,23 +5,14 @@
 import { createHash } from 'node:crypto';
 import express, { type Request, type RequestHandler, type Response, type Router } from 'express';
 import type { z } from 'zod';
-import type { Access, Route, Secret } from '@jutbank/contract/http';
-import type { Person, Role } from '@jutbank/contract/shop';
+import type { Route, Secret } from '@jutbank/contract/http';
+import { accessOf, type Person } from '@jutbank/contract/shop';
 import type { Database, Transaction } from '../db/index.ts';
 import { answeredOnce, onceOf, type Answered, type Once } from './once.ts';
 import { HttpProblem, invalid, sendProblem } from './problem.ts';
 import type { Room } from './room.ts';
 import { unkeepable } from './text.ts';
 import { withheld } from './visibility.ts';
-
-/** The one place that says who may do what. */
-const MAY: Record<Access, readonly Role[]> = {
-  public: ['owner', 'appraiser', 'clerk', 'reader'],
-  read: ['owner', 'appraiser', 'clerk', 'reader'],
-  work: ['owner', 'appraiser', 'clerk'],
-  appraise: ['owner', 'appraiser'],
-  own: ['owner'],
-};
 
 export interface Call<P, Q, B> {
   readonly params: P;
@@ -225,7 +216,7 @@ export class Mount {
     const person = await this.personOf(request);
     if (access === 'public') return person ?? NOBODY;
     if (!person) throw new HttpProblem(401);
-    if (!MAY[access].includes(person.role))
+    if (!accessOf(person.role).includes(access))
       throw new HttpProblem(403, `This is not for the role ${person.role}.`);
     if (person.role === 'reader' && hides.length > 0) {
       const seen = await this.readersSee();

@@ -1,8 +1,9 @@
 /** What goes wrong, as values of known kinds, and as problem+json at the edge (RFC 9457). */
 import type { Response } from 'express';
+import { PROBLEM_CODES, type Problem, type ProblemStatus } from '@jutbank/contract/http';
 import type { InputProblem } from '@jutbank/core/result';
 
-const TITLES: Record<number, string> = {
+const TITLES: Record<ProblemStatus, string> = {
   400: 'The request cannot be read',
   401: 'Please sign in',
   403: 'Not allowed for your role',
@@ -20,8 +21,10 @@ const TITLES: Record<number, string> = {
   507: 'The disk is full',
 };
 
-/** Kinds of trouble that a program may want to tell apart; they never change their name. */
-export type ProblemCode = 'busy' | 'database-away' | 'disk-full' | 'second-factor';
+export type ProblemCode = Problem['code'];
+const known = (status: number): status is ProblemStatus => status in TITLES;
+/** The general kind of a status that has no name of its own here. */
+const general = (status: number): ProblemStatus => (known(status) ? status : status < 500 ? 400 : 500);
 
 export class HttpProblem extends Error {
   constructor(
@@ -30,7 +33,7 @@ export class HttpProblem extends Error {
     readonly errors?: readonly InputProblem[],
     readonly code?: ProblemCode,
   ) {
-    super(detail ?? TITLES[status] ?? String(status));
+    super(detail ?? TITLES[general(status)]);
   }
 }
 
@@ -58,11 +61,11 @@ export function sendProblem(response: Response, problem: HttpProblem): void {
     .send(
       JSON.stringify({
         type: 'about:blank',
-        title: TITLES[problem.status] ?? 'Error',
+        title: TITLES[general(problem.status)],
         status: problem.status,
-        ...(problem.code === undefined ? {} : { code: problem.code }),
+        code: problem.code ?? PROBLEM_CODES[general(problem.status)],
         ...(problem.detail === undefined ? {} : { detail: problem.detail }),
-        ...(problem.errors === undefined ? {} : { errors: problem.errors }),
-      }),
+        ...(problem.errors === undefined ? {} : { errors: [...problem.errors] }),
+      } satisfies Problem),
     );
 }

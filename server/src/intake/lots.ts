@@ -54,7 +54,7 @@ export function mountLots(mount: Mount, readers: Readers, markets: Markets): voi
     return Promise.resolve(answer(allocated.value));
   });
 
-  mount.handle(lotRoutes.list, async () => {
+  mount.handle(lotRoutes.listLots, async () => {
     const rates = await markets.ratesOn(todayIso());
     const lots = await database.rows<LotRow>('SELECT * FROM lot ORDER BY id DESC LIMIT 200');
     const pieces = await database.rows<PieceOfLot>(`${PIECES} WHERE p.lot_id IS NOT NULL ORDER BY p.id`);
@@ -192,7 +192,7 @@ export function mountLots(mount: Mount, readers: Readers, markets: Markets): voi
     sheetOf,
   );
 
-  mount.handle(lotRoutes.one, ({ params }) => sheetOf(params));
+  mount.handle(lotRoutes.lot, ({ params }) => sheetOf(params));
 
   mount.handlePrepared(
     lotRoutes.put,

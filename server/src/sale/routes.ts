@@ -134,7 +134,7 @@ export function mountSale(
     },
   );
 
-  mount.handle(saleRoutes.list, async ({ query }) => {
+  mount.handle(saleRoutes.listSales, async ({ query }) => {
     const before = decodeCursor(query.cursor, 1)?.[0];
     const rows = await listSales(
       database,
@@ -155,7 +155,7 @@ export function mountSale(
     return { ...snapshot, code: sale.certificateCode, issuedAt: sale.soldAt, fingerprint: hash, intact };
   };
 
-  mount.handle(saleRoutes.one, async ({ params }) => answer(shown(await find(params.id))));
+  mount.handle(saleRoutes.sale, async ({ params }) => answer(shown(await find(params.id))));
 
   mount.handle(saleRoutes.invoice, async ({ params, response }) => {
     const sale = await find(params.id);

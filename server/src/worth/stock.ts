@@ -37,7 +37,7 @@ export function mountStock(mount: Mount): void {
     });
   });
 
-  mount.handle(stockRoutes.grounds, async ({ params }) => {
+  mount.handle(stockRoutes.stockGrounds, async ({ params }) => {
     const kept = await keptGrounds(database, params.id, params.piece);
     if (!kept) throw notFound('What this worth rested on');
     return answer(kept);

@@ -1,9 +1,10 @@
+import { shopRoutes } from '@jutbank/contract/shop';
 import { Dialog } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { SearchHit } from '@jutbank/contract/shop';
-import { get } from '../base/api.ts';
+import { send } from '../base/api.ts';
 
 const ADDRESS: Record<SearchHit['kind'], (id: string) => string> = {
   piece: (id) => `/pieces/${id}`,
@@ -20,7 +21,7 @@ export default function Finder({ onClose }: { onClose: () => void }) {
   const navigate = useNavigate();
   const hits = useQuery({
     queryKey: ['search', wanted],
-    queryFn: ({ signal }) => get<{ items: SearchHit[] }>(`/search?q=${encodeURIComponent(wanted)}`, signal),
+    queryFn: ({ signal }) => send(shopRoutes.search, { query: { q: wanted }, signal }),
     enabled: wanted.length > 0,
     placeholderData: (previous) => previous,
   });

@@ -1,7 +1,8 @@
+import { shopRoutes } from '@jutbank/contract/shop';
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { NavLink, Outlet, useNavigation } from 'react-router';
-import { get } from '../base/api.ts';
+import { send } from '../base/api.ts';
 import { useServerAway } from '../base/away.ts';
 import { useMode } from '../base/mode.ts';
 import { SessionContext, useSessionQuery } from '../base/session.ts';
@@ -18,7 +19,7 @@ export function Shell() {
   const session = useSessionQuery();
   const health = useQuery({
     queryKey: ['health'],
-    queryFn: () => get<{ empty: boolean }>('/health'),
+    queryFn: () => send(shopRoutes.health),
     enabled: session.data === null,
   });
   if (session.isError) return <Failed error={session.error} retry={() => void session.refetch()} />;

@@ -1,4 +1,5 @@
 /** Calls to the server, and what can go wrong with them. */
+import type { Route } from '@jutbank/contract/http';
 import { waitsForServer } from './away.ts';
 import { intentionOf } from './intention.ts';
 
@@ -43,7 +44,7 @@ const AWAY = 503;
  * @throws ApiProblem for what is refused, with status 0 where nobody answered in all that time
  */
 export async function call<T>(
-  method: 'GET' | 'POST' | 'PUT' | 'DELETE',
+  method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE',
   path: string,
   options: CallOptions = {},
 ): Promise<T> {
@@ -110,5 +111,36 @@ async function answerOf<T>(response: Response): Promise<T> {
   );
 }
 
-export const get = <T>(path: string, signal?: AbortSignal): Promise<T> =>
-  call<T>('GET', path, signal ? { signal } : {});
+/** A body as it is held on a screen: nothing in it need be changeable. */
+export type Held<T> = T extends readonly (infer U)[]
+  ? readonly Held<U>[]
+  : T extends object
+    ? { readonly [K in keyof T]: Held<T[K]> }
+    : T;
+
+/** What a route is asked with. */
+export interface Asked<P, Q, I> extends Omit<CallOptions, 'body'> {
+  params?: P;
+  query?: { [K in keyof Q]?: Q[K] | undefined };
+  body?: Held<I> | FormData;
+}
+
+/** Asks a route of the contract: its address is filled in, its answer typed. */
+export function send<P, Q, B, A, I>(route: Route<P, Q, B, A, I>, asked: Asked<P, Q, I> = {}): Promise<A> {
+  const { params, query, body, ...options } = asked;
+  const given = new Map<string, unknown>(Object.entries(params ?? {}));
+  const path = route.path.replaceAll(/:(\w+)/g, (_, name: string) =>
+    encodeURIComponent(String(given.get(name) ?? '')),
+  );
+  const search = new URLSearchParams(
+    Object.entries(query ?? {}).flatMap(([name, value]) =>
+      value === undefined || value === null || value === '' ? [] : [[name, String(value)]],
+    ),
+  ).toString();
+  const writes = route.method === 'post' || route.method === 'put' || route.method === 'patch';
+  return call<A>(METHODS[route.method], search === '' ? path : `${path}?${search}`, {
+    ...options,
+    ...(body !== undefined ? { body } : writes ? { body: {} } : {}),
+  });
+}
+const METHODS = { get: 'GET', post: 'POST', put: 'PUT', patch: 'PATCH', delete: 'DELETE' } as const;

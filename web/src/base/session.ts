@@ -1,7 +1,9 @@
+import { accessOf, shopRoutes } from '@jutbank/contract/shop';
+import type { Access } from '@jutbank/contract/http';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { createContext, use } from 'react';
 import type { SessionAnswer } from '@jutbank/contract/shop';
-import { ApiProblem, call, get } from './api.ts';
+import { ApiProblem, send } from './api.ts';
 
 export const SESSION = ['session'];
 
@@ -11,7 +13,7 @@ export function useSessionQuery() {
     queryKey: SESSION,
     queryFn: async (): Promise<SessionAnswer | null> => {
       try {
-        return await get<SessionAnswer>('/session');
+        return await send(shopRoutes.session);
       } catch (error) {
         if (error instanceof ApiProblem && error.status === 401) return null;
         throw error;
@@ -30,21 +32,16 @@ export function useSession(): SessionAnswer {
   return session;
 }
 
-const WRITERS = {
-  work: ['owner', 'appraiser', 'clerk'],
-  appraise: ['owner', 'appraiser'],
-  own: ['owner'],
-} as const;
 /** Whether the person's role allows it; the server decides again. */
-export function useMay(what: keyof typeof WRITERS): boolean {
+export function useMay(what: Access): boolean {
   const { person } = useSession();
-  return (WRITERS[what] as readonly string[]).includes(person.role);
+  return accessOf(person.role).includes(what);
 }
 
 export function useSignOut() {
   const queries = useQueryClient();
   return async () => {
-    await call('DELETE', '/session');
+    await send(shopRoutes.signOut);
     queries.clear();
     location.assign('/');
   };

@@ -1,6 +1,6 @@
 /** Long work of the server, followed from here. */
-import type { JobAnswer } from '@jutbank/contract/jobs';
-import { ApiProblem, get } from './api.ts';
+import { jobRoutes } from '@jutbank/contract/jobs';
+import { ApiProblem, send } from './api.ts';
 
 const ASKED_EVERY_MS = 400;
 
@@ -10,7 +10,7 @@ const ASKED_EVERY_MS = 400;
  */
 export async function awaitJob(id: string, tell: (share: number) => void): Promise<unknown> {
   for (;;) {
-    const job = await get<JobAnswer>(`/jobs/${id}`);
+    const job = await send(jobRoutes.job, { params: { id } });
     tell(job.progress);
     if (job.state === 'done') return job.result;
     if (job.state === 'failed')

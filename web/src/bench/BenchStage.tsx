@@ -1,4 +1,5 @@
 /** The bench: what to look at next on the left, the year rule and the evidence in the middle, candidates on the right. */
+import { benchRoutes } from '@jutbank/contract/bench';
 import { useMemo, useRef, useState } from 'react';
 import { CERTAINTIES, subjectKey, type Certainty, type Observation } from '@jutbank/core/bench';
 import type { Vocabulary } from '@jutbank/contract/reference';
@@ -40,7 +41,7 @@ const CERTAINTY_WORDS: Record<Certainty, string> = { sure: 'Certain', likely: 'L
 
 function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabulary }) {
   const mayWork = useMay('work') && sheet.sale === null;
-  const state = useStage<readonly Observation[]>(sheet, 'observations', sheet.observations, asBody);
+  const state = useStage(sheet, benchRoutes.putObservations, sheet.observations, asBody);
   const [telling, setTelling] = useState(true);
   const [inHandId, setInHandId] = useState<string>();
   const [chosen, setChosen] = useState<string>();

@@ -1,11 +1,12 @@
 /** The appraiser's own decision: theirs to make, kept with what it rested on. */
+import { benchRoutes } from '@jutbank/contract/bench';
 import { Button, Checkbox, FormControlLabel, MenuItem, TextField } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { TIERS, type IdentifyAnswer, type Tier } from '@jutbank/core/bench';
 import { edtfInWords, parseSpokenDate, periodInWords } from '@jutbank/core/dates';
 import type { StoredAttribution, PieceSheet } from '@jutbank/contract/pieces';
-import { ApiProblem, call } from '../base/api.ts';
+import { ApiProblem, send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import type { VariantNames } from '../reference/vocabulary.ts';
 import { inHundred, TIER_LOOK } from '../parts/TierBadge.tsx';
@@ -39,7 +40,8 @@ export function Decision({
   const decide = useMutation({
     mutationFn: () =>
       inLine(sheet.id, () =>
-        call<PieceSheet>('PUT', `/pieces/${sheet.id}/attribution`, {
+        send(benchRoutes.putAttribution, {
+          params: { id: sheet.id },
           body: {
             attribution: {
               variant: none ? null : (candidate?.variant ?? null),

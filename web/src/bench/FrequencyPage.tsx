@@ -1,8 +1,9 @@
 /** How often things come to this shop's bench: what was learnt, from how many, how far it is believed. */
+import { benchRoutes } from '@jutbank/contract/bench';
 import { Switch, FormControlLabel } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { FrequencyAnswer } from '@jutbank/contract/bench';
-import { call, get } from '../base/api.ts';
+import { send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Empty, Failed, Loading } from '../base/states.tsx';
 import { counted, sentence } from '../parts/words.ts';
@@ -26,10 +27,10 @@ export default function FrequencyPage() {
   const may = useMay('appraise');
   const query = useQuery({
     queryKey: ['frequency'],
-    queryFn: () => get<FrequencyAnswer>('/identify/frequency'),
+    queryFn: () => send(benchRoutes.frequency),
   });
   const learn = useMutation({
-    mutationFn: (learns: boolean) => call('PUT', '/identify/frequency', { body: { learns } }),
+    mutationFn: (learns: boolean) => send(benchRoutes.putFrequency, { body: { learns } }),
     onSuccess: () => void queries.invalidateQueries(),
   });
   if (query.isPending) return <Loading />;

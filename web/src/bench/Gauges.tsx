@@ -1,12 +1,12 @@
 /** The gauges at the bench: what they say goes into the size in hand, and the bench moves on. */
+import { benchRoutes } from '@jutbank/contract/bench';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import type { Observation } from '@jutbank/core/bench';
 import type { Feature } from '@jutbank/core/reference';
 import { dimensionOfUnit, formatQuantity, parseQuantity } from '@jutbank/core/units';
 import type { GaugeKey, GaugeLine, GaugeSummary } from '@jutbank/contract/bench';
-import type { Page } from '@jutbank/contract/http';
-import { ApiProblem, call, get } from '../base/api.ts';
+import { ApiProblem, send } from '../base/api.ts';
 
 const NAMES = { caliper: 'Caliper', scales: 'Scales' } as const;
 
@@ -35,7 +35,7 @@ export function Gauges({
 }) {
   const gauges = useQuery({
     queryKey: ['gauges'],
-    queryFn: () => get<Page<GaugeSummary>>('/gauges'),
+    queryFn: () => send(benchRoutes.gauges),
     staleTime: Infinity,
   });
   const [said, setSaid] = useState<Readonly<Record<string, string>>>({});
@@ -66,7 +66,7 @@ function GaugeLineOf({ gauge, said }: { gauge: GaugeSummary; said: string | unde
     mutationFn: (key: GaugeKey) => {
       const size = Number(jaws.replace(',', '.'));
       const set = gauge.simulated && jaws.trim() !== '' && Number.isFinite(size) ? { jaws: size } : {};
-      return call('POST', `/gauges/${gauge.id}/press`, { body: { key, ...set } });
+      return send(benchRoutes.pressGauge, { params: { id: gauge.id }, body: { key, ...set } });
     },
   });
   const dimension = gauge.kind === 'caliper' ? 'length' : 'mass';

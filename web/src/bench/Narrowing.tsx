@@ -1,11 +1,12 @@
 /** What leaves only a part of the reference to be asked about: what one knows at once, and what a sure stamp says. */
+import { benchRoutes } from '@jutbank/contract/bench';
 import { Autocomplete, TextField } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
 import type { RefObject } from 'react';
 import type { IdentifyAnswer } from '@jutbank/core/bench';
 import type { PieceSheet, NarrowingBody } from '@jutbank/contract/pieces';
 import type { Vocabulary } from '@jutbank/contract/reference';
-import { call } from '../base/api.ts';
+import { send } from '../base/api.ts';
 import { inLine, useTakeSheet } from '../pieces/usePiece.ts';
 import { CONSTRUCTION_WORDS } from '../parts/words.ts';
 import { Wording } from './wording.ts';
@@ -30,7 +31,7 @@ export function Narrowing({
   const narrow = useMutation({
     mutationFn: (body: NarrowingBody) =>
       inLine(sheet.id, () =>
-        call<PieceSheet>('PUT', `/pieces/${sheet.id}/narrowing`, { body, version: sheet.version }),
+        send(benchRoutes.putNarrowing, { params: { id: sheet.id }, body, version: sheet.version }),
       ),
     onSuccess: takeSheet,
   });

@@ -1,11 +1,11 @@
 /** What nobody can explain on this piece: kept as a question until somebody answers it. */
+import { benchRoutes } from '@jutbank/contract/bench';
 import { Button } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { PieceQuestion } from '@jutbank/contract/bench';
-import type { Page } from '@jutbank/contract/http';
-import { ApiProblem, call, get } from '../base/api.ts';
+import { ApiProblem, send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { dayText } from '../parts/words.ts';
 
@@ -15,10 +15,10 @@ export function OpenQuestions({ piece }: { piece: string }) {
   const [asked, setAsked] = useState('');
   const list = useQuery({
     queryKey: ['questions', piece],
-    queryFn: () => get<Page<PieceQuestion>>(`/questions?piece=${piece}`),
+    queryFn: () => send(benchRoutes.questions, { query: { piece } }),
   });
   const ask = useMutation({
-    mutationFn: () => call('POST', `/pieces/${piece}/questions`, { body: { asked } }),
+    mutationFn: () => send(benchRoutes.askQuestion, { params: { id: piece }, body: { asked } }),
     onSuccess: async () => {
       setAsked('');
       await queries.invalidateQueries({ queryKey: ['questions'] });
@@ -70,7 +70,8 @@ export function QuestionLine({
   const [open, setOpen] = useState(false);
   const [text, setText] = useState('');
   const answer = useMutation({
-    mutationFn: (body: { answer: string | null }) => call('PUT', `/questions/${question.id}`, { body }),
+    mutationFn: (body: { answer: string | null }) =>
+      send(benchRoutes.answerQuestion, { params: { id: question.id }, body }),
     onSuccess: async () => {
       setOpen(false);
       await queries.invalidateQueries({ queryKey: ['questions'] });

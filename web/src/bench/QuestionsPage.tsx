@@ -1,10 +1,9 @@
 /** Everything that is not explained yet, in one place; and the numbers the shop watches for. */
+import { benchRoutes } from '@jutbank/contract/bench';
 import { Button } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { PieceQuestion, WatchedNumber } from '@jutbank/contract/bench';
-import type { Page } from '@jutbank/contract/http';
-import { ApiProblem, call, get } from '../base/api.ts';
+import { ApiProblem, send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { QuestionLine } from './OpenQuestions.tsx';
@@ -13,7 +12,7 @@ import { useVocabulary } from '../reference/vocabulary.ts';
 export default function QuestionsPage() {
   const list = useQuery({
     queryKey: ['questions', 'all'],
-    queryFn: () => get<Page<PieceQuestion>>('/questions'),
+    queryFn: () => send(benchRoutes.questions),
   });
   if (list.isPending) return <Loading />;
   if (list.isError) return <Failed error={list.error} retry={() => void list.refetch()} />;
@@ -55,12 +54,12 @@ function WatchList() {
   const [code, setCode] = useState('');
   const [text, setText] = useState('');
   const [note, setNote] = useState('');
-  const list = useQuery({ queryKey: ['watch-list'], queryFn: () => get<Page<WatchedNumber>>('/watch-list') });
+  const list = useQuery({ queryKey: ['watch-list'], queryFn: () => send(benchRoutes.watchList) });
   const vocabulary = useVocabulary();
   const serials = vocabulary.data?.codes.filter((c) => c.kind === 'serial') ?? [];
   const again = () => queries.invalidateQueries({ queryKey: ['watch-list'] });
   const add = useMutation({
-    mutationFn: () => call('POST', '/watch-list', { body: { code: code || serials[0]?.id, text, note } }),
+    mutationFn: () => send(benchRoutes.watch, { body: { code: code || (serials[0]?.id ?? ''), text, note } }),
     onSuccess: async () => {
       setText('');
       setNote('');
@@ -68,7 +67,7 @@ function WatchList() {
     },
   });
   const remove = useMutation({
-    mutationFn: (id: string) => call('DELETE', `/watch-list/${id}`),
+    mutationFn: (id: string) => send(benchRoutes.unwatch, { params: { id } }),
     onSuccess: again,
   });
   const problem = add.error instanceof ApiProblem ? add.error : undefined;

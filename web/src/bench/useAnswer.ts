@@ -1,10 +1,11 @@
 /** The engine's answer to what was seen so far; the one before stays until the next is there. */
+import { benchRoutes } from '@jutbank/contract/bench';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import type { IdentifyAnswer, Observation } from '@jutbank/core/bench';
-import type { PieceSheet } from '@jutbank/contract/pieces';
-import { call } from '../base/api.ts';
+import type { Observation, FoundPlace } from '@jutbank/core/bench';
+import type { PieceSheet, SourceOfPiece } from '@jutbank/contract/pieces';
+import { send } from '../base/api.ts';
 
-const FOUND: Record<string, string> = {
+const FOUND: Partial<Record<SourceOfPiece, FoundPlace>> = {
   fair: 'fair',
   estate: 'estate',
   online: 'online',
@@ -16,7 +17,7 @@ export function useAnswer(sheet: PieceSheet, observations: readonly Observation[
   const question = {
     observations,
     within: { constructions: [sheet.intake.construction], ...sheet.narrowing },
-    found: FOUND[sheet.intake.sourceKind ?? ''] ?? 'unknown',
+    found: (sheet.intake.sourceKind && FOUND[sheet.intake.sourceKind]) ?? 'unknown',
     decided: sheet.attribution && {
       variant: sheet.attribution.variant,
       pattern: sheet.attribution.pattern,
@@ -26,7 +27,7 @@ export function useAnswer(sheet: PieceSheet, observations: readonly Observation[
   return useQuery({
     queryKey: ['identify', sheet.id, question],
     queryFn: ({ signal }) =>
-      call<IdentifyAnswer>('POST', '/identify', {
+      send(benchRoutes.identify, {
         body: {
           ...question,
           limit: 12,

@@ -1,11 +1,12 @@
 /** Condition: a guided inspection, what was found and where, the grade in every school, and what was done since. */
+import { conditionRoutes } from '@jutbank/contract/condition';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { numbersOf } from '@jutbank/core/bench';
-import { inspectionFor, notExamined, type GradeAnswer } from '@jutbank/core/condition';
+import { inspectionFor, notExamined } from '@jutbank/core/condition';
 import type { Construction } from '@jutbank/core/reference';
 import type { ConditionBody } from '@jutbank/contract/pieces';
-import { call } from '../base/api.ts';
+import { send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { useSheet } from '../pieces/useSheet.ts';
 import { StageBar } from '../pieces/StageBar.tsx';
@@ -53,16 +54,13 @@ function Condition({
 }) {
   const sheet = useSheet();
   const mayWork = useMay('work') && sheet.sale === null;
-  const state = useStage<ConditionBody>(sheet, 'condition', sheet.condition, asBody);
+  const state = useStage(sheet, conditionRoutes.putCondition, sheet.condition, asBody);
   const { findings, completeness } = state.value;
   const construction = sheet.intake.construction;
   const grade = useQuery({
     queryKey: ['grade', construction, findings, completeness, sheet.age],
     queryFn: ({ signal }) =>
-      call<GradeAnswer>('POST', '/grade', {
-        body: { construction, findings, completeness, age: sheet.age },
-        signal,
-      }),
+      send(conditionRoutes.grade, { body: { construction, findings, completeness, age: sheet.age }, signal }),
     placeholderData: keepPreviousData,
     staleTime: Infinity,
   });

@@ -1,4 +1,5 @@
 /** The grade in every school, what holds it down, and what has to be disclosed. */
+import { conditionRoutes } from '@jutbank/contract/condition';
 import { Button } from '@mui/material';
 import type { NumbersAnswer } from '@jutbank/core/bench';
 import { SCALE_IDS, type GradeAnswer } from '@jutbank/core/condition';
@@ -6,7 +7,7 @@ import type { PieceSheet } from '@jutbank/contract/pieces';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { ApiProblem, call } from '../base/api.ts';
+import { ApiProblem, send } from '../base/api.ts';
 import { inLine, useTakeSheet } from '../pieces/usePiece.ts';
 import { sentence } from '../parts/words.ts';
 
@@ -134,7 +135,8 @@ function Quoted({ sheet, may }: { sheet: PieceSheet; may: boolean }) {
   const quote = useMutation({
     mutationFn: (quoted: PieceSheet['quoted']) =>
       inLine(sheet.id, () =>
-        call<PieceSheet>('PUT', `/pieces/${sheet.id}/quoted-scale`, {
+        send(conditionRoutes.putQuoted, {
+          params: { id: sheet.id },
           body: { quoted },
           version: sheet.version,
         }),

@@ -1,13 +1,13 @@
 /** Blind second gradings: set, looked at by somebody else, and how well the two agree. */
+import { conditionRoutes } from '@jutbank/contract/condition';
+import { pieceRoutes } from '@jutbank/contract/pieces';
 import { Button } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { defectInWords } from '@jutbank/core/condition';
-import type { GradingSheet, GradingSummary } from '@jutbank/contract/condition';
-import type { Page } from '@jutbank/contract/http';
-import type { PieceSlip } from '@jutbank/contract/pieces';
-import { ApiProblem, call, get } from '../base/api.ts';
+import type { GradingSheet } from '@jutbank/contract/condition';
+import { ApiProblem, send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { dayText, sentence } from '../parts/words.ts';
@@ -17,7 +17,7 @@ import './condition.css';
 export default function GradingsPage() {
   const [query, setQuery] = useSearchParams();
   const may = useMay('appraise');
-  const list = useQuery({ queryKey: ['gradings'], queryFn: () => get<Page<GradingSummary>>('/gradings') });
+  const list = useQuery({ queryKey: ['gradings'], queryFn: () => send(conditionRoutes.gradings) });
   if (list.isPending) return <Loading />;
   if (list.isError) return <Failed error={list.error} retry={() => void list.refetch()} />;
   const chosen = query.get('grading') ?? list.data.items[0]?.id;
@@ -76,10 +76,10 @@ function NewGrading({ onSet }: { onSet: (id: string) => void }) {
   const [chosen, setChosen] = useState<readonly string[]>([]);
   const pieces = useQuery({
     queryKey: ['pieces', 'for-grading'],
-    queryFn: () => get<Page<PieceSlip>>('/pieces?limit=200'),
+    queryFn: () => send(pieceRoutes.listPieces, { query: { limit: 200 } }),
   });
   const set = useMutation({
-    mutationFn: () => call<GradingSheet>('POST', '/gradings', { body: { title, pieces: chosen } }),
+    mutationFn: () => send(conditionRoutes.setGrading, { body: { title, pieces: chosen } }),
     onSuccess: async (sheet) => {
       await queries.invalidateQueries({ queryKey: ['gradings'] });
       onSet(sheet.id);
@@ -134,7 +134,10 @@ function NewGrading({ onSet }: { onSet: (id: string) => void }) {
 function Sheet({ id }: { id: string }) {
   const may = useMay('work');
   const [looking, setLooking] = useState<GradingSheet['items'][number]['piece']>();
-  const sheet = useQuery({ queryKey: ['gradings', id], queryFn: () => get<GradingSheet>(`/gradings/${id}`) });
+  const sheet = useQuery({
+    queryKey: ['gradings', id],
+    queryFn: () => send(conditionRoutes.grading, { params: { id } }),
+  });
   if (sheet.isPending) return <Loading />;
   if (sheet.isError) return <Failed error={sheet.error} retry={() => void sheet.refetch()} />;
   const { items, agreement, differ } = sheet.data;

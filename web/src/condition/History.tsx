@@ -1,9 +1,10 @@
 /** How its condition came to be what it is: as found, every treatment, every new look; quarantine; parts that moved. */
+import { conditionRoutes } from '@jutbank/contract/condition';
 import { useQuery } from '@tanstack/react-query';
 import { findingInWords } from '@jutbank/core/condition';
-import type { ConditionFile, ConditionState, TreatmentRecord } from '@jutbank/contract/condition';
+import type { ConditionState, TreatmentRecord } from '@jutbank/contract/condition';
 import type { PieceSheet } from '@jutbank/contract/pieces';
-import { get } from '../base/api.ts';
+import { send } from '../base/api.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { dayText, moneyText, sentence } from '../parts/words.ts';
 import { Moves } from './Moves.tsx';
@@ -19,7 +20,7 @@ const WHY: Record<ConditionState['why'], string> = {
 const useFile = (sheet: PieceSheet) =>
   useQuery({
     queryKey: ['of-piece', sheet.id, 'condition-file', sheet.version],
-    queryFn: () => get<ConditionFile>(`/pieces/${sheet.id}/condition`),
+    queryFn: () => send(conditionRoutes.conditionFile, { params: { id: sheet.id } }),
   });
 
 export function History({

@@ -1,13 +1,22 @@
 /** Measuring from a picture: scale by two clicks or a card, lengths, the blade's outline and what it has lost. */
+import { benchRoutes } from '@jutbank/contract/bench';
 import { Button } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useRef, useState } from 'react';
 import type { Observation } from '@jutbank/core/bench';
 import type { Finding } from '@jutbank/core/condition';
-import { measureLine, measureOutline, planeFromCard, planeFromRule, type Comparison, type Point, type Raster } from '@jutbank/core/imaging';
+import {
+  measureLine,
+  measureOutline,
+  planeFromCard,
+  planeFromRule,
+  type Comparison,
+  type Point,
+  type Raster,
+} from '@jutbank/core/imaging';
 import { formatQuantity } from '@jutbank/core/units';
 import type { PieceSheet, PictureRecord } from '@jutbank/contract/pieces';
-import { ApiProblem, call } from '../base/api.ts';
+import { ApiProblem, send } from '../base/api.ts';
 import { Empty, Failed, Loading } from '../base/states.tsx';
 import { usePattern, useVocabulary } from '../reference/vocabulary.ts';
 import { inLine, useTakeSheet } from '../pieces/usePiece.ts';
@@ -411,7 +420,8 @@ function KeepLength({
     const observation: Observation = { feature, measure, resolution, text: `${measure} mm from a picture` };
     const others = sheet.observations.filter((o) => !('feature' in o) || o.feature !== feature);
     inLine(sheet.id, () =>
-      call<PieceSheet>('PUT', `/pieces/${sheet.id}/observations`, {
+      send(benchRoutes.putObservations, {
+        params: { id: sheet.id },
         body: { observations: [...others, observation] },
         version: sheet.version,
       }),

@@ -1,14 +1,15 @@
 /** Parts that went from one piece to another: recorded on both. */
+import { pieceRoutes } from '@jutbank/contract/pieces';
+import { conditionRoutes } from '@jutbank/contract/condition';
 import { Button } from '@mui/material';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { PARTS } from '@jutbank/core/condition';
+import { PARTS, type Part } from '@jutbank/core/condition';
 import { edtfInWords } from '@jutbank/core/dates';
 import { MOVE_REASONS, type PartMove } from '@jutbank/contract/condition';
-import type { Page } from '@jutbank/contract/http';
-import type { PieceSheet, PieceSlip } from '@jutbank/contract/pieces';
-import { call, get } from '../base/api.ts';
+import type { PieceSheet } from '@jutbank/contract/pieces';
+import { send } from '../base/api.ts';
 import { Field } from '../parts/Field.tsx';
 import { inLine, useTakeSheet } from '../pieces/usePiece.ts';
 import { sentence } from '../parts/words.ts';
@@ -62,13 +63,13 @@ function Move({ move, piece }: { move: PartMove; piece: string }) {
 
 function NewMove({ sheet, onDone }: { sheet: PieceSheet; onDone: () => void }) {
   const takeSheet = useTakeSheet();
-  const [part, setPart] = useState<string>('clip');
+  const [part, setPart] = useState<Part>('clip');
   const [way, setWay] = useState<'came' | 'went'>('came');
-  const [why, setWhy] = useState<string>('exchanged');
+  const [why, setWhy] = useState<PartMove['why']>('exchanged');
   const [other, setOther] = useState('');
   const pieces = useQuery({
     queryKey: ['pieces', 'for-moves'],
-    queryFn: () => get<Page<PieceSlip>>('/pieces?limit=200'),
+    queryFn: () => send(pieceRoutes.listPieces, { query: { limit: 200 } }),
   });
   const named = pieces.data?.items.find((p) => p.stockNumber === other.trim().split(' ')[0]);
   const save = useMutation({
@@ -76,11 +77,11 @@ function NewMove({ sheet, onDone }: { sheet: PieceSheet; onDone: () => void }) {
       const here = { piece: sheet.id, where: '' };
       const there = { piece: named?.id ?? null, where: named ? '' : other.trim() };
       await inLine(sheet.id, () =>
-        call('POST', '/part-moves', {
+        send(conditionRoutes.movePart, {
           body: { part, why, from: way === 'came' ? there : here, to: way === 'came' ? here : there },
         }),
       );
-      return get<PieceSheet>(`/pieces/${sheet.id}`);
+      return send(pieceRoutes.piece, { params: { id: sheet.id } });
     },
     onSuccess: (fresh) => {
       takeSheet(fresh);
@@ -98,7 +99,7 @@ function NewMove({ sheet, onDone }: { sheet: PieceSheet; onDone: () => void }) {
     >
       <Field label="Part">
         {(id) => (
-          <select id={id} className="line" value={part} onChange={(e) => setPart(e.target.value)}>
+          <select id={id} className="line" value={part} onChange={(e) => setPart(e.target.value as Part)}>
             {PARTS.map((p) => (
               <option key={p} value={p}>
                 {sentence(p)}
@@ -141,7 +142,12 @@ function NewMove({ sheet, onDone }: { sheet: PieceSheet; onDone: () => void }) {
       </datalist>
       <Field label="Reason">
         {(id) => (
-          <select id={id} className="line" value={why} onChange={(e) => setWhy(e.target.value)}>
+          <select
+            id={id}
+            className="line"
+            value={why}
+            onChange={(e) => setWhy(e.target.value as PartMove['why'])}
+          >
             {MOVE_REASONS.map((r) => (
               <option key={r} value={r}>
                 {sentence(r).toLowerCase()}

@@ -1,10 +1,11 @@
 /** A piece whose material attacks its neighbours is kept apart, with a day to look at it again. */
+import { conditionRoutes } from '@jutbank/contract/condition';
 import { Button } from '@mui/material';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { ConditionFile } from '@jutbank/contract/condition';
 import type { PieceSheet } from '@jutbank/contract/pieces';
-import { ApiProblem, call } from '../base/api.ts';
+import { ApiProblem, send } from '../base/api.ts';
 import { Field } from '../parts/Field.tsx';
 import { inLine } from '../pieces/usePiece.ts';
 import { dayText } from '../parts/words.ts';
@@ -26,7 +27,8 @@ export function Quarantine({ sheet, file, may }: { sheet: PieceSheet; file: Cond
   const keep = useMutation({
     mutationFn: () =>
       inLine(sheet.id, () =>
-        call('POST', `/pieces/${sheet.id}/quarantine`, {
+        send(conditionRoutes.quarantine, {
+          params: { id: sheet.id },
           body: { since: inDays(0), reviewOn, reason },
           version: sheet.version,
         }),
@@ -34,7 +36,8 @@ export function Quarantine({ sheet, file, may }: { sheet: PieceSheet; file: Cond
     onSuccess: fresh,
   });
   const release = useMutation({
-    mutationFn: () => call('PUT', `/quarantine/${open?.id}`, { body: { endedOn: inDays(0), outcome } }),
+    mutationFn: () =>
+      send(conditionRoutes.release, { params: { id: open?.id }, body: { endedOn: inDays(0), outcome } }),
     onSuccess: fresh,
   });
   const problem = keep.error instanceof ApiProblem ? keep.error : undefined;

@@ -1,12 +1,12 @@
 /** The rules a shop grades by: readable, copied and changed here, tried on the recorded pieces before they hold. */
+import { conditionRoutes } from '@jutbank/contract/condition';
 import { Button } from '@mui/material';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { RULE_IDS, type RuleDocument, type RuleId } from '@jutbank/core/condition';
-import type { RuleSummary, RuleTrial } from '@jutbank/contract/condition';
-import type { Page } from '@jutbank/contract/http';
-import { ApiProblem, call, get } from '../base/api.ts';
+import type { RuleTrial } from '@jutbank/contract/condition';
+import { ApiProblem, send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { dayText, sentence } from '../parts/words.ts';
@@ -20,7 +20,7 @@ export default function RulesPage() {
   const id = RULE_IDS.find((r) => r === asked) ?? 'collector';
   const summaries = useQuery({
     queryKey: ['condition-rules'],
-    queryFn: () => get<Page<RuleSummary>>('/condition-rules'),
+    queryFn: () => send(conditionRoutes.ruleSummaries),
   });
   if (summaries.isPending) return <Loading />;
   if (summaries.isError) return <Failed error={summaries.error} retry={() => void summaries.refetch()} />;
@@ -87,7 +87,7 @@ function Document({
 }) {
   const stored = useQuery({
     queryKey: ['condition-rules', id, version],
-    queryFn: () => get<RuleDocument>(`/condition-rules/${id}?version=${encodeURIComponent(version)}`),
+    queryFn: () => send(conditionRoutes.rules, { params: { id }, query: { version } }),
     staleTime: Infinity,
   });
   const [draft, setDraft] = useState<RuleDocument>();
@@ -127,8 +127,7 @@ function Editing({
   const settled = useDeferredValue(document);
   const trial = useQuery({
     queryKey: ['condition-trial', settled],
-    queryFn: ({ signal }) =>
-      call<RuleTrial>('POST', '/condition-rules/trial', { body: { document: settled }, signal }),
+    queryFn: ({ signal }) => send(conditionRoutes.tryRules, { body: { document: settled }, signal }),
     placeholderData: keepPreviousData,
     enabled: changed || !inUse,
     retry: false,
@@ -141,7 +140,7 @@ function Editing({
       ),
     );
   const keep = useMutation({
-    mutationFn: () => call<RuleDocument>('POST', '/condition-rules', { body: { document, note } }),
+    mutationFn: () => send(conditionRoutes.keepRules, { body: { document, note } }),
     onSuccess: async (kept) => {
       await fresh();
       onDrop();
@@ -150,7 +149,7 @@ function Editing({
   });
   const use = useMutation({
     mutationFn: () =>
-      call('PUT', `/condition-rules/${document.id}/in-use`, { body: { version: document.version } }),
+      send(conditionRoutes.useRules, { params: { id: document.id }, body: { version: document.version } }),
     onSuccess: fresh,
   });
   const refused = [trial.error, keep.error].find((e) => e instanceof ApiProblem);

@@ -1,12 +1,26 @@
 /** Leave it or treat it: every way with its grades, its odds and its money; and the record of what was done. */
+import { conditionRoutes } from '@jutbank/contract/condition';
+import { pieceRoutes } from '@jutbank/contract/pieces';
 import { Button } from '@mui/material';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { defectInWords, DEFECTS, findingInWords, partInWords, PARTS, SEVERITIES, type Defect, type Finding, type Part, type ScaleId, type Severity, type TreatmentPlan } from '@jutbank/core/condition';
+import {
+  defectInWords,
+  DEFECTS,
+  findingInWords,
+  partInWords,
+  PARTS,
+  SEVERITIES,
+  type Defect,
+  type Finding,
+  type Part,
+  type ScaleId,
+  type Severity,
+  type TreatmentPlan,
+} from '@jutbank/core/condition';
 import type { TreatmentBody, PricedTreatment, ComparedTreatment } from '@jutbank/contract/condition';
-import type { Page } from '@jutbank/contract/http';
 import type { PieceSheet } from '@jutbank/contract/pieces';
-import { ApiProblem, call, get } from '../base/api.ts';
+import { ApiProblem, send } from '../base/api.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { Choice } from '../parts/Choice.tsx';
 import { inLine, useTakeSheet } from '../pieces/usePiece.ts';
@@ -29,7 +43,7 @@ export function Treat({
   const [doing, setDoing] = useState<PricedTreatment | 'other'>();
   const options = useQuery({
     queryKey: ['of-piece', sheet.id, 'treatment-options', sheet.version],
-    queryFn: () => get<Page<PricedTreatment>>(`/pieces/${sheet.id}/treatment-options`),
+    queryFn: () => send(conditionRoutes.weighTreatments, { params: { id: sheet.id } }),
   });
   if (options.isPending) return <Loading />;
   if (options.isError) return <Failed error={options.error} retry={() => void options.refetch()} />;
@@ -231,7 +245,8 @@ function Doing({
     mutationFn: async () => {
       const price = cost.trim().replace(',', '.');
       await inLine(sheet.id, () =>
-        call('POST', `/pieces/${sheet.id}/treatments`, {
+        send(conditionRoutes.treat, {
+          params: { id: sheet.id },
           body: {
             kind,
             title,
@@ -252,7 +267,7 @@ function Doing({
           version: sheet.version,
         }),
       );
-      return get<PieceSheet>(`/pieces/${sheet.id}`);
+      return send(pieceRoutes.piece, { params: { id: sheet.id } });
     },
     onSuccess: (fresh) => {
       takeSheet(fresh);

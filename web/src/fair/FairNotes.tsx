@@ -1,8 +1,8 @@
 /** What was decided at the last tables: to come back to what was only thought about. */
+import { fairRoutes } from '@jutbank/contract/fair';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import type { FairNoteRecord } from '@jutbank/contract/fair';
-import { get } from '../base/api.ts';
+import { send } from '../base/api.ts';
 import { dayText, moneyText } from '../parts/words.ts';
 
 const SHOWN = 12;
@@ -12,7 +12,7 @@ const DECIDED = { bought: 'bought', thinking: 'thinking about it', left: 'left' 
 export function FairNotes({ fresh }: { fresh: number }) {
   const notes = useQuery({
     queryKey: ['fair-notes', fresh],
-    queryFn: () => get<{ items: FairNoteRecord[] }>('/fair/notes'),
+    queryFn: () => send(fairRoutes.fairNotes),
     placeholderData: (previous) => previous,
   });
   const items = notes.data?.items.slice(0, SHOWN) ?? [];

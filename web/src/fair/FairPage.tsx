@@ -1,14 +1,22 @@
 /** At the fair: which, a quick look, the asked price – and the most to pay, with why. Works while the connection drops. */
+import { conditionRoutes } from '@jutbank/contract/condition';
+import { fairRoutes } from '@jutbank/contract/fair';
 import { Button } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { CONDITION_STEPS, findingsOf, QUICK_LOOK, type Finding, type GradeAnswer, type QuickLook } from '@jutbank/core/condition';
+import {
+  CONDITION_STEPS,
+  findingsOf,
+  QUICK_LOOK,
+  type Finding,
+  type QuickLook,
+} from '@jutbank/core/condition';
 import type { Care } from '@jutbank/contract/shop';
 import type { FairAnswer, FairNote, FairQuestion } from '@jutbank/contract/fair';
 import type { IntakeBody } from '@jutbank/contract/pieces';
 import { ALTERATIONS, type Alteration } from '@jutbank/core/market';
-import { ApiProblem, call } from '../base/api.ts';
+import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Loading } from '../base/states.tsx';
 import { FileChooser } from '../parts/FileChooser.tsx';
@@ -53,9 +61,9 @@ export default function FairPage() {
   const grade = useQuery({
     queryKey: ['fair-grade', pattern?.construction, findings],
     queryFn: () =>
-      call<GradeAnswer>('POST', '/grade', {
+      send(conditionRoutes.grade, {
         once: true,
-        body: { construction: pattern?.construction, findings, completeness: {} },
+        body: { construction: pattern?.construction ?? 'slipjoint', findings, completeness: {} },
       }),
     enabled: pattern !== undefined,
     placeholderData: (previous) => previous,
@@ -78,7 +86,7 @@ export default function FairPage() {
   const judged = useQuery({
     queryKey: ['fair', question],
     queryFn: async () => {
-      const answer = await call<FairAnswer>('POST', '/fair/judge', { body: question, once: true });
+      const answer = await send(fairRoutes.judgeFair, { ...(question && { body: question }), once: true });
       localStorage.setItem(LAST, JSON.stringify(answer));
       return answer;
     },

@@ -2,9 +2,10 @@
  * Fair notes that wait for a connection: kept on the phone until the server has said that it has them, their photographs
  * beside them in the browser's database, for they are too large for its store of texts.
  */
+import { fairRoutes } from '@jutbank/contract/fair';
 import { createStore, del, get as read, set, type UseStore } from 'idb-keyval';
 import { fairNote, type FairNote, type FairNoteRecord } from '@jutbank/contract/fair';
-import { ApiProblem, call } from '../base/api.ts';
+import { ApiProblem, send } from '../base/api.ts';
 
 const PLACE = 'jutbank.fair.outbox';
 /** What the outbox keeps things in; the browser's own store, or another in tests. */
@@ -33,11 +34,11 @@ export function photographs(): Photographs {
   };
 }
 const server: Sender = {
-  note: (note) => call<FairNoteRecord>('POST', '/fair/notes', { body: note, once: true }),
+  note: (note) => send(fairRoutes.addFairNote, { body: note, once: true }),
   picture: (id, picture) => {
     const form = new FormData();
     form.set('file', picture, 'fair.jpg');
-    return call('POST', `/fair/notes/${id}/picture`, { body: form, once: true });
+    return send(fairRoutes.addFairPicture, { params: { id }, body: form, once: true });
   },
 };
 

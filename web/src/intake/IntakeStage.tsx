@@ -1,3 +1,4 @@
+import { intakeRoutes } from '@jutbank/contract/intake';
 import { useCallback } from 'react';
 import type { IntakeBody } from '@jutbank/contract/pieces';
 import { useMay, useSession } from '../base/session.ts';
@@ -13,7 +14,7 @@ export default function IntakeStage() {
   const sheet = useSheet();
   const { shop } = useSession();
   const mayWork = useMay('work') && sheet.sale === null;
-  const state = useStage(sheet, 'intake', sheet.intake, asBody);
+  const state = useStage(sheet, intakeRoutes.putIntake, sheet.intake, asBody);
   const problemAt = useCallback((pointer: string) => state.problem?.at(pointer), [state.problem]);
   return (
     <div className="stage twocol">

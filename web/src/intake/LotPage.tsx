@@ -1,4 +1,5 @@
 /** One lot: its costs, its pieces taken in in a run by keyboard, each with its share, and the recovery over time. */
+import { lotRoutes } from '@jutbank/contract/intake';
 import { Button, MenuItem, TextField } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
@@ -6,7 +7,7 @@ import { Link, useParams } from 'react-router';
 import { ALLOCATION_METHODS } from '@jutbank/core/intake';
 import { CONSTRUCTIONS, type Construction } from '@jutbank/core/reference';
 import type { LotBody, LotPiece, LotSheet, LotSharesBody } from '@jutbank/contract/intake';
-import { ApiProblem, call, get } from '../base/api.ts';
+import { ApiProblem, send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { CONSTRUCTION_WORDS, moneyText, STAGE_WORDS } from '../parts/words.ts';
@@ -23,7 +24,7 @@ export default function LotPage() {
   const { id = '' } = useParams();
   const queries = useQueryClient();
   const mayWork = useMay('work');
-  const lot = useQuery({ queryKey: ['lot', id], queryFn: () => get<LotSheet>(`/lots/${id}`) });
+  const lot = useQuery({ queryKey: ['lot', id], queryFn: () => send(lotRoutes.lot, { params: { id } }) });
   const taken = (sheet: LotSheet) => {
     queries.setQueryData(['lot', id], sheet);
     void queries.invalidateQueries({ queryKey: ['lots'] });
@@ -31,17 +32,17 @@ export default function LotPage() {
   };
   const put = useMutation({
     mutationFn: (body: LotBody) =>
-      call<LotSheet>('PUT', `/lots/${id}`, { body, version: lot.data?.version ?? 0 }),
+      send(lotRoutes.put, { params: { id }, body, version: lot.data?.version ?? 0 }),
     onSuccess: taken,
   });
   const shares = useMutation({
     mutationFn: (body: LotSharesBody) =>
-      call<LotSheet>('PUT', `/lots/${id}/pieces`, { body, version: lot.data?.version ?? 0 }),
+      send(lotRoutes.putShares, { params: { id }, body, version: lot.data?.version ?? 0 }),
     onSuccess: taken,
   });
   const takeOut = useMutation({
     mutationFn: (piece: string) =>
-      call<LotSheet>('DELETE', `/lots/${id}/pieces/${piece}`, { version: lot.data?.version ?? 0 }),
+      send(lotRoutes.takeOut, { params: { id, piece }, version: lot.data?.version ?? 0 }),
     onSuccess: taken,
   });
   if (lot.isPending) return <Loading />;
@@ -339,7 +340,8 @@ function Run({ id, onTaken }: { id: string; onTaken: (sheet: LotSheet) => void }
   const [value, setValue] = useState('');
   const add = useMutation({
     mutationFn: () =>
-      call<LotSheet>('POST', `/lots/${id}/pieces`, {
+      send(lotRoutes.addPieces, {
+        params: { id },
         body: {
           pieces: [
             { title, construction, value: value.trim() === '' ? null : value.trim().replace(',', '.') },

@@ -1,10 +1,10 @@
 /** Lots: what each cost, what has come back of it, and when it broke even. */
+import { lotRoutes } from '@jutbank/contract/intake';
 import { Button, TextField } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import type { LotSheet, LotSummary } from '@jutbank/contract/intake';
-import { ApiProblem, call, get } from '../base/api.ts';
+import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { moneyText } from '../parts/words.ts';
@@ -13,7 +13,7 @@ import './lots.css';
 
 export default function LotsPage() {
   const mayWork = useMay('work');
-  const lots = useQuery({ queryKey: ['lots'], queryFn: () => get<{ items: LotSummary[] }>('/lots') });
+  const lots = useQuery({ queryKey: ['lots'], queryFn: () => send(lotRoutes.listLots) });
   if (lots.isPending) return <Loading />;
   if (lots.isError) return <Failed error={lots.error} retry={() => void lots.refetch()} />;
   return (
@@ -63,7 +63,7 @@ function NewLot() {
   const [price, setPrice] = useState('');
   const add = useMutation({
     mutationFn: () =>
-      call<LotSheet>('POST', '/lots', {
+      send(lotRoutes.create, {
         body: {
           name,
           currency: shop.baseCurrency,

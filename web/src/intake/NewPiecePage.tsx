@@ -1,8 +1,9 @@
+import { intakeRoutes } from '@jutbank/contract/intake';
 import { Button } from '@mui/material';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { emptyIntake, intakeBody, type IntakeBody, type PieceSheet } from '@jutbank/contract/pieces';
-import { ApiProblem, call } from '../base/api.ts';
+import { emptyIntake, intakeBody, type IntakeBody } from '@jutbank/contract/pieces';
+import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Empty } from '../base/states.tsx';
 import { useTakeSheet } from '../pieces/usePiece.ts';
@@ -32,7 +33,7 @@ export default function NewPiecePage() {
     }
     setBusy(true);
     try {
-      const sheet = await call<PieceSheet>('POST', '/pieces', { body: checked.data });
+      const sheet = await send(intakeRoutes.createPiece, { body: checked.data });
       takeSheet(sheet);
       await navigate(`/pieces/${sheet.id}/intake`);
     } catch (error) {

@@ -1,11 +1,12 @@
 /** The listing's words, written from the record; what an edit dropped; and what the marketplace answers. */
+import { listingRoutes } from '@jutbank/contract/listing';
 import { Button, TextField } from '@mui/material';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import type { PieceSheet, MarketMessage } from '@jutbank/contract/pieces';
 import type { ListingBody, ListingDraft } from '@jutbank/contract/listing';
-import { ApiProblem, call, get } from '../base/api.ts';
+import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { useSheet } from '../pieces/useSheet.ts';
@@ -17,7 +18,7 @@ export default function ListingStage() {
   const sheet = useSheet();
   const draft = useQuery({
     queryKey: ['of-piece', sheet.id, 'draft', sheet.version],
-    queryFn: () => get<ListingDraft>(`/pieces/${sheet.id}/listing/draft`),
+    queryFn: () => send(listingRoutes.draft, { params: { id: sheet.id } }),
     placeholderData: (p) => p,
   });
   if (draft.isPending) return <Loading />;
@@ -35,9 +36,9 @@ const asBody = (value: ListingBody) => value;
 
 function Draft({ sheet, draft }: { sheet: PieceSheet; draft: ListingDraft }) {
   const mayWork = useMay('work');
-  const state = useStage<ListingBody>(
+  const state = useStage(
     sheet,
-    'listing',
+    listingRoutes.putListing,
     sheet.listing ? { title: sheet.listing.title, body: sheet.listing.body } : draft.written,
     asBody,
   );
@@ -98,7 +99,7 @@ function Aside({ sheet, draft }: { sheet: PieceSheet; draft: ListingDraft }) {
   const publish = useMutation({
     mutationFn: () =>
       inLine(sheet.id, () =>
-        call<PieceSheet>('POST', `/pieces/${sheet.id}/listing/publish`, { body: {}, version: sheet.version }),
+        send(listingRoutes.publish, { params: { id: sheet.id }, version: sheet.version }),
       ),
     onSuccess: takeSheet,
   });
@@ -165,10 +166,7 @@ function Messages({ sheet }: { sheet: PieceSheet }) {
   const mayWork = useMay('work');
   const takeSheet = useTakeSheet();
   const { mutate: bring, isPending } = useMutation({
-    mutationFn: () =>
-      inLine(sheet.id, () =>
-        call<PieceSheet>('POST', `/pieces/${sheet.id}/listing/messages/fetch`, { body: {} }),
-      ),
+    mutationFn: () => inLine(sheet.id, () => send(listingRoutes.fetchMessages, { params: { id: sheet.id } })),
     onSuccess: takeSheet,
   });
   const live = sheet.listing?.state === 'published' && sheet.listing.marketplaceRef !== null;
@@ -219,7 +217,8 @@ function Message({ sheet, message }: { sheet: PieceSheet; message: MarketMessage
   const reply = useMutation({
     mutationFn: (decline: boolean) =>
       inLine(sheet.id, () =>
-        call<PieceSheet>('POST', `/pieces/${sheet.id}/listing/messages/${message.id}/answer`, {
+        send(listingRoutes.answer, {
+          params: { id: sheet.id, message: message.id },
           body: { text, decline },
         }),
       ),

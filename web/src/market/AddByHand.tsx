@@ -1,11 +1,11 @@
 /** One price by hand, in seconds: what was said last stays for the next one. */
+import { marketRoutes } from '@jutbank/contract/market';
 import { Button, MenuItem, TextField } from '@mui/material';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { PRICE_KINDS, VENUE_KINDS } from '@jutbank/core/market';
-import type { ComparableRecord } from '@jutbank/contract/market';
 import type { Vocabulary } from '@jutbank/contract/reference';
-import { ApiProblem, call } from '../base/api.ts';
+import { ApiProblem, send } from '../base/api.ts';
 import { useSession } from '../base/session.ts';
 import { usePattern } from '../reference/vocabulary.ts';
 import { sentence } from '../parts/words.ts';
@@ -29,7 +29,7 @@ export function AddByHand({ vocabulary }: { vocabulary: Vocabulary | undefined }
   const variants = usePattern(cells.pattern === '' ? undefined : cells.pattern).data?.variants ?? [];
   const add = useMutation({
     mutationFn: () =>
-      call<ComparableRecord>('POST', '/comparables', {
+      send(marketRoutes.addComparable, {
         body: Object.fromEntries(Object.entries(cells).filter(([, v]) => v.trim() !== '')),
       }),
     onSuccess: () => {

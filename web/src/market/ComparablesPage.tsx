@@ -1,11 +1,15 @@
 /** Comparables: what things sold for elsewhere; by hand in seconds, by CSV with each error at its place. */
+import { send } from '../base/api.ts';
 import { Button, MenuItem, TextField } from '@mui/material';
 import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { PRICE_KINDS, VENUE_KINDS } from '@jutbank/core/market';
-import { COMPARABLE_STATES, type ComparableRecord, type ComparableState } from '@jutbank/contract/market';
-import type { Page } from '@jutbank/contract/http';
-import { get } from '../base/api.ts';
+import {
+  COMPARABLE_STATES,
+  type ComparableState,
+  marketRoutes,
+  type ComparableFilter,
+} from '@jutbank/contract/market';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { sentence, counted } from '../parts/words.ts';
@@ -23,20 +27,18 @@ export default function ComparablesPage() {
   const [state, setState] = useState<ComparableState>('kept');
   const [search, setSearch] = useState('');
   const [opened, setOpened] = useState<'hand' | 'list' | 'none'>();
-  const filter = new URLSearchParams(
-    Object.entries({ pattern, priceKind: kind, venueKind: venue, state, q: search.trim() }).filter(
-      ([, v]) => v !== '',
-    ),
-  ).toString();
+  const given = { pattern, priceKind: kind, venueKind: venue, state, q: search.trim() };
+  const filter = new URLSearchParams(Object.entries(given).filter(([, v]) => v !== '')).toString();
   const vocabulary = useVocabulary();
   const list = useInfiniteQuery({
     queryKey: ['comparables', filter],
     placeholderData: keepPreviousData,
     queryFn: ({ pageParam, signal }) =>
-      get<Page<ComparableRecord>>(
-        `/comparables?limit=50&${filter}${pageParam && `&cursor=${pageParam}`}`,
+      send(marketRoutes.listComparables, {
+        // an empty choice is none: its kinds are those of the selects
+        query: { ...(given as Partial<ComparableFilter>), limit: 50, cursor: pageParam },
         signal,
-      ),
+      }),
     initialPageParam: '',
     getNextPageParam: (page) => page.nextCursor ?? undefined,
   });

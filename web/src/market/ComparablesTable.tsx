@@ -1,9 +1,10 @@
 /** The list of comparables: chosen rows are set aside, merged into one, or taken back, each with a reason. */
+import { marketRoutes } from '@jutbank/contract/market';
 import { Button, TextField } from '@mui/material';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { ComparableRecord, ComparableState } from '@jutbank/contract/market';
-import { ApiProblem, call } from '../base/api.ts';
+import { ApiProblem, send } from '../base/api.ts';
 import { inWords, moneyText } from '../parts/words.ts';
 
 const AFTER_NUMBERS = { paddingLeft: 20 };
@@ -33,7 +34,7 @@ export function ComparablesTable({
   const [reason, setReason] = useState('');
   const change = useMutation({
     mutationFn: (to: ComparableState) =>
-      call('POST', '/comparables/states', {
+      send(marketRoutes.changeComparables, {
         body: {
           ids: to === 'merged' ? chosen.slice(1) : chosen,
           state: to,

@@ -1,10 +1,12 @@
 /** Somebody's list of prices: read, its columns named, tried, and then taken in; every error at its line and column. */
+import { marketRoutes } from '@jutbank/contract/market';
+import { jobRoutes } from '@jutbank/contract/jobs';
 import { Button } from '@mui/material';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { takeGuesses } from '@jutbank/core/market';
 import type { ComparablesImportAnswer, FileLook, RowError } from '@jutbank/contract/market';
-import { ApiProblem, call } from '../base/api.ts';
+import { ApiProblem, send } from '../base/api.ts';
 import { FileChooser } from '../parts/FileChooser.tsx';
 import { awaitJob } from '../base/task.ts';
 import { counted } from '../parts/words.ts';
@@ -44,24 +46,23 @@ export function ImportWizard() {
       const form = new FormData();
       form.set('file', chosen);
       if (by) form.set('mapping', JSON.stringify(by));
-      return call<FileLook>('POST', '/comparables/look', { body: form });
+      return send(marketRoutes.lookAtFile, { body: form });
     },
     onSuccess: (found, { chosen, by, before }) => {
       const read = takeGuesses(by ? withNotation(by, before, found) : found.mapping, found);
       setMapping(read);
-      if (!by && missingIn(read).length === 0) send.mutate({ check: true, chosen, by: read });
+      if (!by && missingIn(read).length === 0) sending.mutate({ check: true, chosen, by: read });
     },
   });
-  const send = useMutation({
+  const sending = useMutation({
     mutationFn: async ({ check, chosen, by }: { check: boolean; chosen: File; by: Mapping }) => {
       const form = new FormData();
       form.set('mapping', JSON.stringify(by));
       form.set('file', chosen);
-      const answer = await call<ComparablesImportAnswer | { job: string }>(
-        'POST',
-        `/comparables/import${check ? '?check=1' : ''}`,
-        { body: form },
-      );
+      const answer = await send(marketRoutes.importComparables, {
+        query: { check: check ? '1' : undefined },
+        body: form,
+      });
       if (!('job' in answer)) return { check, result: answer };
       setJob({ id: answer.job, share: 0 });
       return {
@@ -84,7 +85,7 @@ export function ImportWizard() {
   const choose = (chosen: File) => {
     setFile(chosen);
     setMapping(undefined);
-    send.reset();
+    sending.reset();
     look.mutate({ chosen });
   };
   const change = (next: Mapping) => {
@@ -92,12 +93,12 @@ export function ImportWizard() {
       JSON.stringify([m?.columns, m?.names.pattern, m?.fixed.grade_scale, m?.currencyInPrice]);
     const renamed = said(next) !== said(mapping);
     setMapping(next);
-    send.reset();
+    sending.reset();
     // what is said depends on which column says it, forms on their pattern, grades on their scale
     if (renamed && file) look.mutate({ chosen: file, by: next, ...(mapping && { before: mapping }) });
   };
-  const answer = send.data?.result;
-  const problem = [look.error, send.error].find((e) => e instanceof ApiProblem);
+  const answer = sending.data?.result;
+  const problem = [look.error, sending.error].find((e) => e instanceof ApiProblem);
   return (
     <section className="askbox" style={{ margin: 0 }}>
       <h2 className="sec">
@@ -121,17 +122,17 @@ export function ImportWizard() {
       {job && (
         <p role="status">
           Going in: {Math.round(job.share * 100)} %{' '}
-          <Button onClick={() => void call('DELETE', `/jobs/${job.id}`)}>Cancel</Button>
+          <Button onClick={() => void send(jobRoutes.cancelJob, { params: { id: job.id } })}>Cancel</Button>
         </p>
       )}
       {answer && (
         <p role="status" style={{ marginTop: 8 }}>
-          {counted(answer.rows)} rows: {send.data?.check ? 'would add' : 'added'} {counted(answer.added)},{' '}
+          {counted(answer.rows)} rows: {sending.data?.check ? 'would add' : 'added'} {counted(answer.added)},{' '}
           {counted(answer.alreadyKnown)} known already, {counted(answer.rejected)} left out.
         </p>
       )}
       {answer && <RowsTold rows={answer.errors} className="problem" />}
-      {answer && send.data?.check && answer.warnings.length > 0 && (
+      {answer && sending.data?.check && answer.warnings.length > 0 && (
         <>
           <p style={{ margin: '8px 0 0' }}>
             <b>{counted(answer.warnings.length)}</b> to look at before they go in:
@@ -153,15 +154,15 @@ export function ImportWizard() {
       {file && mapping && !job && (
         <div style={{ display: 'flex', gap: 10, marginTop: 10 }}>
           <Button
-            disabled={send.isPending}
-            onClick={() => send.mutate({ check: true, chosen: file, by: mapping })}
+            disabled={sending.isPending}
+            onClick={() => sending.mutate({ check: true, chosen: file, by: mapping })}
           >
             Try it
           </Button>
           <Button
             variant="contained"
-            disabled={send.isPending || !send.data?.check || send.data.result.added === 0}
-            onClick={() => send.mutate({ check: false, chosen: file, by: mapping })}
+            disabled={sending.isPending || !sending.data?.check || sending.data.result.added === 0}
+            onClick={() => sending.mutate({ check: false, chosen: file, by: mapping })}
           >
             Import the good rows
           </Button>

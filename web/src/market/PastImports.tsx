@@ -1,18 +1,19 @@
 /** Lists that went in, and the way back. */
+import { marketRoutes } from '@jutbank/contract/market';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { ImportRecord } from '@jutbank/contract/market';
-import { call, get } from '../base/api.ts';
+import { send } from '../base/api.ts';
 import { counted, dayText } from '../parts/words.ts';
 
 export function PastImports() {
   const queries = useQueryClient();
   const imports = useQuery({
     queryKey: ['imports'],
-    queryFn: () => get<{ items: ImportRecord[] }>('/comparables/imports'),
+    queryFn: () => send(marketRoutes.listImports),
   });
   const undo = useMutation({
     mutationFn: (of: ImportRecord) =>
-      call('POST', `/comparables/imports/${of.id}/undo`, { body: { undone: of.undoneAt === null } }),
+      send(marketRoutes.undoImport, { params: { id: of.id }, body: { undone: of.undoneAt === null } }),
     onSuccess: () => {
       void queries.invalidateQueries({ queryKey: ['imports'] });
       void queries.invalidateQueries({ queryKey: ['comparables'] });

@@ -1,9 +1,9 @@
 /** Exchange rates: the last of each currency and how it went, fetched daily, or read from somebody's list. */
+import { marketRoutes } from '@jutbank/contract/market';
+import { pricingSettingsRoutes, type VersionedSettings } from '@jutbank/contract/shop';
 import { Button } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { RatesKnown, RatesStored, RowError } from '@jutbank/contract/market';
-import type { VersionedSettings } from '@jutbank/contract/shop';
-import { ApiProblem, call, get } from '../base/api.ts';
+import { ApiProblem, send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { FileChooser } from '../parts/FileChooser.tsx';
@@ -15,7 +15,7 @@ const ERRORS_SHOWN = 12;
 
 export default function RatesPage() {
   const mayWork = useMay('work');
-  const rates = useQuery({ queryKey: KEY, queryFn: () => get<RatesKnown>('/exchange-rates') });
+  const rates = useQuery({ queryKey: KEY, queryFn: () => send(marketRoutes.listRates) });
   if (rates.isPending) return <Loading />;
   if (rates.isError) return <Failed error={rates.error} retry={() => void rates.refetch()} />;
   const { base, latest, missing } = rates.data;
@@ -111,23 +111,20 @@ function Fetch() {
   const queries = useQueryClient();
   const mayDecide = useMay('appraise');
   const settings = useQuery({
-    queryKey: ['worth-settings'],
-    queryFn: () => get<VersionedSettings>('/pricing-settings'),
+    queryKey: ['pricing-settings'],
+    queryFn: () => send(pricingSettingsRoutes.settings),
   });
   const fetch = useMutation({
-    mutationFn: () =>
-      call<RatesStored & { source: string; from: string; to: string }>('POST', '/exchange-rates/fetch', {
-        body: {},
-      }),
+    mutationFn: () => send(marketRoutes.fetchRates),
     onSuccess: () => queries.invalidateQueries({ queryKey: KEY }),
   });
   const daily = useMutation({
-    mutationFn: (dailyRates: boolean) =>
-      call<VersionedSettings>('PUT', '/pricing-settings', {
-        body: { ...settings.data?.settings, dailyRates },
-        version: settings.data?.version ?? 0,
+    mutationFn: ({ dailyRates, seen }: { dailyRates: boolean; seen: VersionedSettings }) =>
+      send(pricingSettingsRoutes.putSettings, {
+        body: { ...seen.settings, dailyRates },
+        version: seen.version,
       }),
-    onSuccess: (kept) => queries.setQueryData(['worth-settings'], kept),
+    onSuccess: (kept) => queries.setQueryData(['pricing-settings'], kept),
     onError: () => void settings.refetch(),
   });
   const problem = [fetch.error, daily.error].find((e) => e instanceof ApiProblem);
@@ -143,7 +140,9 @@ function Fetch() {
             type="checkbox"
             checked={settings.data?.settings.dailyRates ?? false}
             disabled={!mayDecide || !settings.data || daily.isPending}
-            onChange={(e) => daily.mutate(e.target.checked)}
+            onChange={(e) =>
+              settings.data && daily.mutate({ dailyRates: e.target.checked, seen: settings.data })
+            }
           />{' '}
           every day by itself
         </label>
@@ -163,25 +162,21 @@ function Fetch() {
   );
 }
 
-type Read = RatesStored & { rows: number; errors: RowError[] };
-
 function FromList() {
   const queries = useQueryClient();
-  const send = useMutation({
+  const sending = useMutation({
     mutationFn: async ({ file, check }: { file: File; check: boolean }) => {
       const form = new FormData();
       form.set('file', file);
-      const read = await call<Read>('POST', `/exchange-rates/import${check ? '?check=1' : ''}`, {
-        body: form,
-      });
+      const read = await send(marketRoutes.importRates, { query: { check: check ? '1' : undefined }, body: form });
       return { file, check, read };
     },
     onSuccess: ({ check }) => {
       if (!check) void queries.invalidateQueries({ queryKey: KEY });
     },
   });
-  const done = send.data;
-  const problem = send.error instanceof ApiProblem ? send.error : undefined;
+  const done = sending.data;
+  const problem = sending.error instanceof ApiProblem ? sending.error : undefined;
   return (
     <section style={{ marginTop: 24 }}>
       <h2 className="sec">
@@ -190,8 +185,8 @@ function FromList() {
       <FileChooser
         label="Choose a list of rates"
         accept=".csv,.txt,text/csv"
-        disabled={send.isPending}
-        onChoose={(file) => send.mutate({ file, check: true })}
+        disabled={sending.isPending}
+        onChoose={(file) => sending.mutate({ file, check: true })}
       >
         {done?.file.name ?? 'Choose a CSV file'}
       </FileChooser>
@@ -220,8 +215,8 @@ function FromList() {
         <Button
           sx={{ mt: 1 }}
           variant="contained"
-          disabled={send.isPending}
-          onClick={() => send.mutate({ file: done.file, check: false })}
+          disabled={sending.isPending}
+          onClick={() => sending.mutate({ file: done.file, check: false })}
         >
           Take in the good ones
         </Button>

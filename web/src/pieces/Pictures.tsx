@@ -1,7 +1,8 @@
 /** Pictures of a piece: dropped, pasted or chosen. */
+import { pieceRoutes } from '@jutbank/contract/pieces';
 import { useEffect, useRef, useState } from 'react';
 import type { PieceSheet } from '@jutbank/contract/pieces';
-import { ApiProblem, call } from '../base/api.ts';
+import { ApiProblem, send } from '../base/api.ts';
 import { inLine, useTakeSheet } from './usePiece.ts';
 
 export function Pictures({ sheet, disabled }: { sheet: PieceSheet; disabled: boolean }) {
@@ -16,7 +17,7 @@ export function Pictures({ sheet, disabled }: { sheet: PieceSheet; disabled: boo
       setProblem(undefined);
       const form = new FormData();
       form.set('file', file);
-      void inLine(sheet.id, () => call<PieceSheet>('POST', `/pieces/${sheet.id}/pictures`, { body: form }))
+      void inLine(sheet.id, () => send(pieceRoutes.addPicture, { params: { id: sheet.id }, body: form }))
         .then(takeSheet, (error: unknown) =>
           setProblem(`${file.name}: ${error instanceof ApiProblem ? error.message : String(error)}`),
         )
@@ -38,7 +39,7 @@ export function Pictures({ sheet, disabled }: { sheet: PieceSheet; disabled: boo
   }, [disabled]);
   const remove = (picture: string) => {
     void inLine(sheet.id, () =>
-      call<PieceSheet>('DELETE', `/pieces/${sheet.id}/pictures/${picture}`, { version: sheet.version }),
+      send(pieceRoutes.removePicture, { params: { id: sheet.id, picture }, version: sheet.version }),
     ).then(takeSheet, (error: unknown) =>
       setProblem(error instanceof ApiProblem ? error.message : String(error)),
     );

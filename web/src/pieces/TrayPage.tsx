@@ -1,10 +1,11 @@
+import { pieceRoutes } from '@jutbank/contract/pieces';
 import { Button } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { periodInWords, periodOf } from '@jutbank/core/dates';
-import type { PieceSlip, Tray } from '@jutbank/contract/pieces';
-import { get } from '../base/api.ts';
+import type { PieceSlip } from '@jutbank/contract/pieces';
+import { send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { useShortcuts } from '../base/shortcuts.ts';
 import { Empty, Failed, Loading } from '../base/states.tsx';
@@ -18,7 +19,7 @@ export default function TrayPage() {
   const { shop } = useSession();
   const mayWork = useMay('work');
   const navigate = useNavigate();
-  const tray = useQuery({ queryKey: ['tray'], queryFn: ({ signal }) => get<Tray>('/tray', signal) });
+  const tray = useQuery({ queryKey: ['tray'], queryFn: ({ signal }) => send(pieceRoutes.tray, { signal }) });
   const keys = useMemo(
     () => [{ key: 'n', does: 'Take in a piece', run: () => void navigate('/pieces/new') }],
     [navigate],

@@ -1,13 +1,15 @@
 /** A piece on the screen: read once, saved as one goes, with undo, and a notice when two people meet. */
+import { pieceRoutes } from '@jutbank/contract/pieces';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { PieceSheet } from '@jutbank/contract/pieces';
-import { ApiProblem, call, get } from '../base/api.ts';
+import type { Route } from '@jutbank/contract/http';
+import { ApiProblem, send, type Held } from '../base/api.ts';
 
 export const pieceKey = (id: string) => ['piece', id];
 
 export function usePieceQuery(id: string) {
-  return useQuery({ queryKey: pieceKey(id), queryFn: () => get<PieceSheet>(`/pieces/${id}`) });
+  return useQuery({ queryKey: pieceKey(id), queryFn: () => send(pieceRoutes.piece, { params: { id } }) });
 }
 
 /** Puts a fresh sheet in place and lets everything computed from it be asked again. */
@@ -46,15 +48,15 @@ export interface StageState<T> {
 const PAUSE_MS = 450;
 
 /**
- * @param path the stage's document below the piece, such as `observations`
+ * @param route that keeps the stage's part of the record
  * @param stored its value as the server has it
  * @param body the request body for a value
  */
-export function useStage<T>(
+export function useStage<T, B, I>(
   sheet: PieceSheet,
-  path: string,
+  route: Route<{ id: string }, unknown, B, PieceSheet, I>,
   stored: T,
-  body: (value: T) => unknown,
+  body: (value: T) => Held<I>,
 ): StageState<T> {
   const queries = useQueryClient();
   const takeSheet = useTakeSheet();
@@ -76,7 +78,8 @@ export function useStage<T>(
         const seen =
           version ?? queries.getQueryData<PieceSheet>(pieceKey(sheet.id))?.version ?? sheet.version;
         try {
-          const fresh = await call<PieceSheet>('PUT', `/pieces/${sheet.id}/${path}`, {
+          const fresh = await send(route, {
+            params: { id: sheet.id },
             body: body(sent),
             version: seen,
           });
@@ -89,7 +92,7 @@ export function useStage<T>(
         }
       });
     },
-    [body, path, queries, sheet.id, sheet.version, takeSheet],
+    [body, route, queries, sheet.id, sheet.version, takeSheet],
   );
   const saveRef = useRef(save);
   useEffect(() => {
@@ -129,13 +132,13 @@ export function useStage<T>(
       problem?.status === 412
         ? {
             takeTheirs: () => {
-              void get<PieceSheet>(`/pieces/${sheet.id}`).then((fresh) => {
+              void send(pieceRoutes.piece, { params: { id: sheet.id } }).then((fresh) => {
                 takeSheet(fresh);
                 location.reload();
               });
             },
             keepMine: () => {
-              void get<PieceSheet>(`/pieces/${sheet.id}`).then((fresh) => save(fresh.version));
+              void send(pieceRoutes.piece, { params: { id: sheet.id } }).then((fresh) => save(fresh.version));
             },
           }
         : undefined,

@@ -1,12 +1,17 @@
 /** Who had it when, on what evidence; the strip on the year rule; and the ledger under it. */
+import { provenanceRoutes } from '@jutbank/contract/provenance';
 import { Button, FormControlLabel, MenuItem, Switch, TextField } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { edtfInWords } from '@jutbank/core/dates';
-import { EVIDENCE_KINDS, EVIDENCE_WORDS, trailText, type CustodyEvent, type EvidenceKind } from '@jutbank/core/provenance';
-import type { Page } from '@jutbank/contract/http';
-import type { LedgerEntry } from '@jutbank/contract/provenance';
-import { get } from '../base/api.ts';
+import {
+  EVIDENCE_KINDS,
+  EVIDENCE_WORDS,
+  trailText,
+  type CustodyEvent,
+  type EvidenceKind,
+} from '@jutbank/core/provenance';
+import { send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { DateField } from '../parts/DateField.tsx';
 import { useSheet } from '../pieces/useSheet.ts';
@@ -20,10 +25,10 @@ const asBody = (events: readonly CustodyEvent[]) => ({ events });
 export default function TrailStage() {
   const sheet = useSheet();
   const mayWork = useMay('work') && sheet.sale === null;
-  const state = useStage<readonly CustodyEvent[]>(sheet, 'custody', sheet.custody, asBody);
+  const state = useStage(sheet, provenanceRoutes.putCustody, sheet.custody, asBody);
   const ledger = useQuery({
     queryKey: ['of-piece', sheet.id, 'ledger', sheet.version],
-    queryFn: () => get<Page<LedgerEntry>>(`/pieces/${sheet.id}/ledger?limit=40`),
+    queryFn: () => send(provenanceRoutes.ledger, { params: { id: sheet.id }, query: { limit: 40 } }),
     placeholderData: (p) => p,
   });
   return (

@@ -1,10 +1,11 @@
 /** A pack from somebody else: looked through before it goes in. */
+import { referenceRoutes } from '@jutbank/contract/reference';
 import { Button } from '@mui/material';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { edtfInWords } from '@jutbank/core/dates';
-import type { ImportAnswer, PackReview } from '@jutbank/contract/reference';
-import { ApiProblem, call } from '../base/api.ts';
+import type { PackReview } from '@jutbank/contract/reference';
+import { ApiProblem, send } from '../base/api.ts';
 import { FileChooser } from '../parts/FileChooser.tsx';
 import { SECTION_WORDS } from './writing/draft.ts';
 
@@ -22,21 +23,21 @@ export function ImportPack() {
       } catch {
         throw new ApiProblem(400, 'This file is not JSON', 'A reference pack is one JSON document.', []);
       }
-      const answer = await call<PackReview>('POST', '/reference-packs/review', { body: read });
+      const answer = await send(referenceRoutes.reviewPack, { body: read });
       setPack(read);
       return answer;
     },
   });
-  const send = useMutation({
-    mutationFn: () => call<ImportAnswer>('POST', '/reference-packs', { body: pack }),
+  const sending = useMutation({
+    mutationFn: () => send(referenceRoutes.importPack, { body: pack }),
     onSuccess: () => {
       setPack(undefined);
       return queries.invalidateQueries();
     },
   });
-  const failed = review.error ?? send.error;
+  const failed = review.error ?? sending.error;
   const problem = failed instanceof ApiProblem ? failed : undefined;
-  const busy = review.isPending || send.isPending;
+  const busy = review.isPending || sending.isPending;
   return (
     <div className="importpack">
       <FileChooser
@@ -45,23 +46,24 @@ export function ImportPack() {
         look="main"
         disabled={busy}
         onChoose={(file) => {
-          send.reset();
+          sending.reset();
           review.mutate(file);
         }}
       >
-        {review.isPending ? 'Reading…' : send.isPending ? 'Importing…' : 'Import a pack'}
+        {review.isPending ? 'Reading…' : sending.isPending ? 'Importing…' : 'Import a pack'}
       </FileChooser>
       {pack !== undefined && review.data && (
         <Review
           review={review.data}
           busy={busy}
-          accept={() => send.mutate()}
+          accept={() => sending.mutate()}
           refuse={() => setPack(undefined)}
         />
       )}
-      {send.isSuccess && pack === undefined && (
+      {sending.isSuccess && pack === undefined && (
         <p role="status" className="soft">
-          {sum(send.data.created)} new, {sum(send.data.updated)} changed, {sum(send.data.unchanged)} as before
+          {sum(sending.data.created)} new, {sum(sending.data.updated)} changed, {sum(sending.data.unchanged)}{' '}
+          as before
         </p>
       )}
       {failed && (

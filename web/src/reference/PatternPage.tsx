@@ -1,11 +1,12 @@
 /** A pattern's forms along the year rule, and what changed from one to the next. */
+import { referenceRoutes } from '@jutbank/contract/reference';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { edtfInWords, periodOf } from '@jutbank/core/dates';
 import { differencesOf, patternByYear, type Variant } from '@jutbank/core/reference';
-import type { PatternDetail, Vocabulary } from '@jutbank/contract/reference';
-import { get } from '../base/api.ts';
+import type { Vocabulary } from '@jutbank/contract/reference';
+import { send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { Outline } from '../parts/Drawn.tsx';
@@ -21,7 +22,7 @@ export default function PatternPage() {
   const mayWrite = useMay('appraise');
   const detail = useQuery({
     queryKey: ['pattern', id],
-    queryFn: () => get<PatternDetail>(`/reference/patterns/${id}`),
+    queryFn: () => send(referenceRoutes.pattern, { params: { id } }),
   });
   const vocabulary = useVocabulary();
   if (detail.isError) return <Failed error={detail.error} retry={() => void detail.refetch()} />;

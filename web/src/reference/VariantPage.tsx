@@ -1,10 +1,10 @@
 /** One variant: its features, marks, windows, and where each is said. */
+import { referenceRoutes } from '@jutbank/contract/reference';
 import { useQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
 import { edtfInWords } from '@jutbank/core/dates';
 import { dimensionOfUnit, formatQuantity } from '@jutbank/core/units';
-import type { VariantDetail } from '@jutbank/contract/reference';
-import { get } from '../base/api.ts';
+import { send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { MarkDrawing, stampCaption } from '../parts/Drawn.tsx';
@@ -18,7 +18,7 @@ export default function VariantPage() {
   const mayWrite = useMay('appraise');
   const detail = useQuery({
     queryKey: ['variant', id],
-    queryFn: () => get<VariantDetail>(`/reference/variants/${id}`),
+    queryFn: () => send(referenceRoutes.variant, { params: { id } }),
   });
   const vocabulary = useVocabulary();
   if (detail.isError) return <Failed error={detail.error} retry={() => void detail.refetch()} />;

@@ -1,7 +1,7 @@
+import { referenceRoutes } from '@jutbank/contract/reference';
 import { useQuery } from '@tanstack/react-query';
-import type { PatternDetail, Vocabulary } from '@jutbank/contract/reference';
 import type { Variant } from '@jutbank/core/reference';
-import { get } from '../base/api.ts';
+import { send } from '../base/api.ts';
 import { counted } from '../parts/words.ts';
 
 export interface Named {
@@ -16,7 +16,7 @@ export type VariantNames = ReadonlyMap<string, Named>;
 export function useVariantNames(patterns: readonly string[]): VariantNames {
   const details = useQuery({
     queryKey: ['patterns', [...patterns].sort()],
-    queryFn: () => Promise.all(patterns.map((id) => get<PatternDetail>(`/reference/patterns/${id}`))),
+    queryFn: () => Promise.all(patterns.map((id) => send(referenceRoutes.pattern, { params: { id } }))),
     staleTime: 60_000,
     placeholderData: (previous) => previous,
   });
@@ -39,7 +39,7 @@ export function useVariantNames(patterns: readonly string[]): VariantNames {
 export const useVocabulary = () =>
   useQuery({
     queryKey: ['vocabulary'],
-    queryFn: () => get<Vocabulary>('/reference/vocabulary'),
+    queryFn: () => send(referenceRoutes.vocabulary),
     staleTime: 60_000,
   });
 
@@ -48,7 +48,7 @@ export function usePattern(pattern: unknown) {
   const id = typeof pattern === 'string' ? pattern : undefined;
   return useQuery({
     queryKey: ['pattern', id],
-    queryFn: () => get<PatternDetail>(`/reference/patterns/${id}`),
+    queryFn: () => send(referenceRoutes.pattern, { params: { id } }),
     enabled: id !== undefined,
   });
 }

@@ -1,8 +1,8 @@
 /** The public check page: what a certificate's code leads to, and only what was meant to be public. */
+import { saleRoutes } from '@jutbank/contract/sale';
 import { useQuery } from '@tanstack/react-query';
 import { useParams } from 'react-router';
-import type { PublicCertificate } from '@jutbank/contract/sale';
-import { get } from '../base/api.ts';
+import { send } from '../base/api.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { dayText } from '../parts/words.ts';
 
@@ -10,7 +10,7 @@ export default function CertificatePage() {
   const { code = '' } = useParams();
   const certificate = useQuery({
     queryKey: ['certificate', code],
-    queryFn: () => get<PublicCertificate>(`/certificates/${encodeURIComponent(code)}`),
+    queryFn: () => send(saleRoutes.check, { params: { code } }),
   });
   if (certificate.isPending) return <Loading />;
   if (certificate.isError) return <Failed error={certificate.error} />;

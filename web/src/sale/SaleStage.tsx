@@ -1,12 +1,13 @@
 /** The sale: accept an offer or sell over the counter; invoice, certificate and margin. */
+import { pricingSettingsRoutes } from '@jutbank/contract/shop';
+import { saleRoutes } from '@jutbank/contract/sale';
 import { Button, Checkbox, FormControlLabel, MenuItem, TextField } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { PieceSheet } from '@jutbank/contract/pieces';
 import type { SaleRecord } from '@jutbank/contract/sale';
-import type { VersionedSettings } from '@jutbank/contract/shop';
-import { ApiProblem, call, get } from '../base/api.ts';
+import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { MoneyField } from '../parts/MoneyField.tsx';
@@ -34,13 +35,14 @@ function Sell({ sheet }: { sheet: PieceSheet }) {
   const [ageChecked, setAgeChecked] = useState(false);
   const [channel, setChannel] = useState<string | null>(null);
   const settings = useQuery({
-    queryKey: ['worth-settings'],
-    queryFn: () => get<VersionedSettings>('/pricing-settings'),
+    queryKey: ['pricing-settings'],
+    queryFn: () => send(pricingSettingsRoutes.settings),
   });
   const channels = settings.data?.settings.channels ?? [];
   const sell = useMutation({
     mutationFn: () =>
-      call<SaleRecord>('POST', `/pieces/${sheet.id}/sale`, {
+      send(saleRoutes.sell, {
+        params: { id: sheet.id },
         body: {
           message: offer ? offer.id : null,
           price: offer ? null : price,
@@ -171,7 +173,10 @@ const NET_LINES = [
 ] as const;
 
 function Sold({ saleId }: { saleId: string }) {
-  const sale = useQuery({ queryKey: ['sale', saleId], queryFn: () => get<SaleRecord>(`/sales/${saleId}`) });
+  const sale = useQuery({
+    queryKey: ['sale', saleId],
+    queryFn: () => send(saleRoutes.sale, { params: { id: saleId } }),
+  });
   if (sale.isPending) return <Loading />;
   if (sale.isError) return <Failed error={sale.error} retry={() => void sale.refetch()} />;
   const s = sale.data;

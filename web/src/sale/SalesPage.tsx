@@ -1,13 +1,15 @@
+import { saleRoutes } from '@jutbank/contract/sale';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import type { Page } from '@jutbank/contract/http';
-import type { SaleRecord } from '@jutbank/contract/sale';
-import { get } from '../base/api.ts';
+import { send } from '../base/api.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { dayText, moneyText } from '../parts/words.ts';
 
 export default function SalesPage() {
-  const sales = useQuery({ queryKey: ['sales'], queryFn: () => get<Page<SaleRecord>>('/sales?limit=200') });
+  const sales = useQuery({
+    queryKey: ['sales'],
+    queryFn: () => send(saleRoutes.listSales, { query: { limit: 200 } }),
+  });
   if (sales.isPending) return <Loading />;
   if (sales.isError) return <Failed error={sales.error} retry={() => void sales.refetch()} />;
   return (

@@ -1,9 +1,9 @@
 /** One's own account: the password, where one is signed in, and a second factor. */
+import { shopRoutes } from '@jutbank/contract/shop';
 import { Button, TextField } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { PersonOnList, SessionOnList } from '@jutbank/contract/shop';
-import { ApiProblem, call, get } from '../base/api.ts';
+import { ApiProblem, send } from '../base/api.ts';
 import { useSession, useSignOut } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { counted, dayText, sentence } from '../parts/words.ts';
@@ -38,7 +38,7 @@ function Password() {
   const empty = { current: '', password: '' };
   const [form, setForm] = useState(empty);
   const change = useMutation({
-    mutationFn: () => call<{ ended: number }>('PUT', '/session/password', { body: form }),
+    mutationFn: () => send(shopRoutes.changePassword, { body: form }),
     onSuccess: () => setForm(empty),
   });
   const problem = asProblem(change.error);
@@ -88,18 +88,18 @@ function SecondFactor() {
   const queries = useQueryClient();
   const people = useQuery({
     queryKey: ['people'],
-    queryFn: () => get<{ items: PersonOnList[] }>('/people'),
+    queryFn: () => send(shopRoutes.people),
   });
   const taken = people.data?.items.find((p) => p.id === person.id)?.secondFactor;
   const [word, setWord] = useState('');
   const begin = useMutation({
-    mutationFn: () => call<{ secret: string; qr: string }>('POST', '/session/second-factor', { body: {} }),
+    mutationFn: () => send(shopRoutes.beginSecondFactor),
   });
   const settle = useMutation({
     mutationFn: () =>
       taken
-        ? call('PUT', '/session/second-factor/none', { body: { password: word } })
-        : call('PUT', '/session/second-factor', { body: { code: word } }),
+        ? send(shopRoutes.leaveSecondFactor, { body: { password: word } })
+        : send(shopRoutes.takeSecondFactor, { body: { code: word } }),
     onSuccess: () => {
       setWord('');
       begin.reset();
@@ -182,10 +182,10 @@ function Sessions() {
   const queries = useQueryClient();
   const list = useQuery({
     queryKey: ['sessions'],
-    queryFn: () => get<{ items: SessionOnList[] }>('/sessions'),
+    queryFn: () => send(shopRoutes.sessions),
   });
   const end = useMutation({
-    mutationFn: (id: string) => call('DELETE', `/sessions/${id}`),
+    mutationFn: (id: string) => send(shopRoutes.endSession, { params: { id } }),
     onSuccess: () => queries.invalidateQueries({ queryKey: ['sessions'] }),
   });
   if (list.isPending) return <Loading />;

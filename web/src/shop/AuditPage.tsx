@@ -1,10 +1,10 @@
 /** Who did what: the ledger of the whole shop, asked by person, kind and day. */
+import { provenanceRoutes } from '@jutbank/contract/provenance';
+import { send } from '../base/api.ts';
 import { MenuItem, TextField } from '@mui/material';
 import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { AuditPage as Page } from '@jutbank/contract/provenance';
-import { get } from '../base/api.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { counted, sentence } from '../parts/words.ts';
 
@@ -16,7 +16,7 @@ export default function AuditPage() {
   const list = useInfiniteQuery({
     queryKey: ['audit', filter],
     queryFn: ({ pageParam }) =>
-      get<Page>(`/ledger?limit=100&${filter}${pageParam === '' ? '' : `&cursor=${pageParam}`}`),
+      send(provenanceRoutes.audit, { query: { ...asked, limit: 100, cursor: pageParam } }),
     initialPageParam: '',
     getNextPageParam: (last) => last.nextCursor,
     placeholderData: keepPreviousData,

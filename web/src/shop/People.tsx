@@ -1,9 +1,10 @@
 /** Who works here: roles, passwords, where somebody is signed in; and accounts given and taken away. */
+import { shopRoutes } from '@jutbank/contract/shop';
 import { Button, MenuItem, TextField } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Fragment, useState } from 'react';
-import { ROLES, type Person, type PersonOnList, type Role } from '@jutbank/contract/shop';
-import { ApiProblem, call, get } from '../base/api.ts';
+import { ROLES, type PersonOnList, type Role } from '@jutbank/contract/shop';
+import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { counted, sentence } from '../parts/words.ts';
 
@@ -14,7 +15,7 @@ export function People() {
   const own = useMay('own');
   const people = useQuery({
     queryKey: PEOPLE,
-    queryFn: () => get<{ items: PersonOnList[] }>('/people'),
+    queryFn: () => send(shopRoutes.people),
   });
   const [open, setOpen] = useState<string>();
   return (
@@ -81,21 +82,13 @@ function Change({ person, onDone }: { person: PersonOnList; onDone: () => void }
   const [role, setRole] = useState<Role>(person.role);
   const [password, setPassword] = useState('');
   const [sure, setSure] = useState(false);
+  const params = { id: person.id };
   const act = useMutation({
-    mutationFn: ({
-      method,
-      path,
-      body,
-    }: {
-      method: 'PUT' | 'DELETE';
-      path: string;
-      body?: unknown;
-      done: string;
-    }) => call(method, `/people/${person.id}${path}`, body === undefined ? {} : { body }),
-    onSuccess: (_, { path }) => {
+    mutationFn: ({ act }: { act: () => Promise<unknown>; done: string; closes?: boolean }) => act(),
+    onSuccess: (_, { closes }) => {
       void queries.invalidateQueries({ queryKey: PEOPLE });
       setPassword('');
-      if (path === '') onDone();
+      if (closes) onDone();
     },
   });
   const problem = asProblem(act.error);
@@ -118,7 +111,13 @@ function Change({ person, onDone }: { person: PersonOnList; onDone: () => void }
         </TextField>
         <Button
           disabled={act.isPending || (name === person.name && role === person.role)}
-          onClick={() => act.mutate({ method: 'PUT', path: '', body: { name, role }, done: 'Kept.' })}
+          onClick={() =>
+            act.mutate({
+              act: () => send(shopRoutes.changePerson, { params, body: { name, role } }),
+              done: 'Kept.',
+              closes: true,
+            })
+          }
         >
           Keep
         </Button>
@@ -141,9 +140,7 @@ function Change({ person, onDone }: { person: PersonOnList; onDone: () => void }
           disabled={act.isPending || password === ''}
           onClick={() =>
             act.mutate({
-              method: 'PUT',
-              path: '/password',
-              body: { password },
+              act: () => send(shopRoutes.resetPassword, { params, body: { password } }),
               done: 'The new password counts.',
             })
           }
@@ -155,7 +152,10 @@ function Change({ person, onDone }: { person: PersonOnList; onDone: () => void }
         <Button
           disabled={act.isPending || person.sessions === 0}
           onClick={() =>
-            act.mutate({ method: 'DELETE', path: '/sessions', done: 'All sessions have ended.' })
+            act.mutate({
+              act: () => send(shopRoutes.endSessionsOf, { params }),
+              done: 'All sessions have ended.',
+            })
           }
         >
           End all sessions
@@ -164,7 +164,10 @@ function Change({ person, onDone }: { person: PersonOnList; onDone: () => void }
           <Button
             disabled={act.isPending}
             onClick={() =>
-              act.mutate({ method: 'DELETE', path: '/second-factor', done: 'No code is asked for any more.' })
+              act.mutate({
+                act: () => send(shopRoutes.dropSecondFactor, { params }),
+                done: 'No code is asked for any more.',
+              })
             }
           >
             Authenticator is lost
@@ -175,7 +178,13 @@ function Change({ person, onDone }: { person: PersonOnList; onDone: () => void }
             <Button
               color="error"
               disabled={act.isPending}
-              onClick={() => act.mutate({ method: 'DELETE', path: '', done: 'Taken away.' })}
+              onClick={() =>
+                act.mutate({
+                  act: () => send(shopRoutes.removePerson, { params }),
+                  closes: true,
+                  done: 'Taken away.',
+                })
+              }
             >
               Yes, take {person.name}’s account away
             </Button>
@@ -196,10 +205,15 @@ function Change({ person, onDone }: { person: PersonOnList; onDone: () => void }
 
 function Add() {
   const queries = useQueryClient();
-  const empty = { name: '', email: '', password: '', role: 'clerk' };
+  const empty: { name: string; email: string; password: string; role: Role } = {
+    name: '',
+    email: '',
+    password: '',
+    role: 'clerk',
+  };
   const [form, setForm] = useState(empty);
   const add = useMutation({
-    mutationFn: () => call<Person>('POST', '/people', { body: form }),
+    mutationFn: () => send(shopRoutes.addPerson, { body: form }),
     onSuccess: () => {
       setForm(empty);
       void queries.invalidateQueries({ queryKey: PEOPLE });
@@ -235,7 +249,7 @@ function Add() {
           select
           label="Role"
           value={form.role}
-          onChange={(e) => setForm({ ...form, role: e.target.value })}
+          onChange={(e) => setForm({ ...form, role: e.target.value as Role })}
         >
           {ROLES.map((r) => (
             <MenuItem key={r} value={r}>

@@ -1,9 +1,10 @@
 /** How the shop reckons: channels, tax, what it wants to keep, habits of buying; with a sale worked through beside it. */
+import { pricingSettingsRoutes } from '@jutbank/contract/shop';
 import { Button } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import type { VersionedSettings, PricingSettings } from '@jutbank/contract/shop';
-import { ApiProblem, call, get } from '../base/api.ts';
+import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { Field } from '../parts/Field.tsx';
@@ -11,10 +12,10 @@ import { Figure } from '../parts/Figure.tsx';
 import { WorkedSale } from './WorkedSale.tsx';
 import '../parts/money.css';
 
-const KEY = ['worth-settings'];
+const KEY = ['pricing-settings'];
 
 export default function PricingSettingsPage() {
-  const settings = useQuery({ queryKey: KEY, queryFn: () => get<VersionedSettings>('/pricing-settings') });
+  const settings = useQuery({ queryKey: KEY, queryFn: () => send(pricingSettingsRoutes.settings) });
   // the form begins anew with each version; which of them was kept here is known outside of it
   const [kept, setKept] = useState<number>();
   if (settings.isPending) return <Loading />;
@@ -75,8 +76,7 @@ function Form({
     ),
   );
   const save = useMutation({
-    mutationFn: () =>
-      call<VersionedSettings>('PUT', '/pricing-settings', { body: draft, version: seen.version }),
+    mutationFn: () => send(pricingSettingsRoutes.putSettings, { body: draft, version: seen.version }),
     onSuccess: (kept) => {
       onKept(kept.version);
       queries.setQueryData(KEY, kept);

@@ -1,10 +1,11 @@
+import { shopRoutes } from '@jutbank/contract/shop';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { Button, TextField } from '@mui/material';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
-import { setupBody, type SessionAnswer } from '@jutbank/contract/shop';
-import { ApiProblem, call } from '../base/api.ts';
+import { setupBody } from '@jutbank/contract/shop';
+import { ApiProblem, send } from '../base/api.ts';
 import { SESSION } from '../base/session.ts';
 import { Wordmark } from '../base/Wordmark.tsx';
 
@@ -19,7 +20,7 @@ export default function SetupPage() {
   const { errors } = formState;
   const submit = handleSubmit(async (body) => {
     try {
-      queries.setQueryData(SESSION, await call<SessionAnswer>('POST', '/setup', { body }));
+      queries.setQueryData(SESSION, await send(shopRoutes.setup, { body }));
     } catch (error) {
       setProblem(error instanceof ApiProblem ? error.message : String(error));
     }

@@ -1,12 +1,12 @@
 /** The shop: its settings, its people, what it goes by, and whether the ledger is whole. */
+import { shopRoutes } from '@jutbank/contract/shop';
+import { provenanceRoutes } from '@jutbank/contract/provenance';
 import { Button, TextField } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { SECRETS } from '@jutbank/contract/http';
-import type { Shop } from '@jutbank/contract/shop';
-import type { LedgerCheck } from '@jutbank/contract/provenance';
-import { ApiProblem, call, get } from '../base/api.ts';
+import { ApiProblem, send } from '../base/api.ts';
 import { SESSION, useMay, useSession } from '../base/session.ts';
 import { People } from './People.tsx';
 
@@ -38,7 +38,7 @@ function Settings() {
   const [stockScheme, setScheme] = useState(shop.stockScheme);
   const [readerSees, setReaderSees] = useState(shop.readerSees);
   const save = useMutation({
-    mutationFn: () => call<Shop>('PUT', '/shop', { body: { name, stockScheme, readerSees } }),
+    mutationFn: () => send(shopRoutes.putShop, { body: { name, stockScheme, readerSees } }),
     onSuccess: () => queries.invalidateQueries({ queryKey: SESSION }),
   });
   const problem = asProblem(save.error);
@@ -134,7 +134,7 @@ function Ledger() {
   const own = useMay('own');
   const check = useQuery({
     queryKey: ['ledger-check'],
-    queryFn: () => get<LedgerCheck>('/ledger/verify'),
+    queryFn: () => send(provenanceRoutes.verify),
     enabled: false,
   });
   return (

@@ -1,9 +1,9 @@
+import { shopRoutes } from '@jutbank/contract/shop';
 import { Button, TextField } from '@mui/material';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
-import type { SessionAnswer } from '@jutbank/contract/shop';
-import { ApiProblem, call } from '../base/api.ts';
+import { ApiProblem, send } from '../base/api.ts';
 import { SESSION } from '../base/session.ts';
 import { Wordmark } from '../base/Wordmark.tsx';
 
@@ -16,7 +16,7 @@ export default function SignInPage() {
   const [wantsCode, setWantsCode] = useState(false);
   const submit = handleSubmit(async (body) => {
     try {
-      queries.setQueryData(SESSION, await call<SessionAnswer>('POST', '/session', { body }));
+      queries.setQueryData(SESSION, await send(shopRoutes.signIn, { body }));
     } catch (error) {
       setWantsCode(wantsCode || (error instanceof ApiProblem && error.code === 'second-factor'));
       setProblem(error instanceof ApiProblem ? error.message : String(error));

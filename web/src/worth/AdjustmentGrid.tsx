@@ -1,10 +1,11 @@
 /** The grid: every sale that bears on the estimate, each line to be read, challenged and corrected with a reason. */
+import { worthRoutes } from '@jutbank/contract/worth';
 import { Button, MenuItem, TextField } from '@mui/material';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Fragment, useState } from 'react';
 import type { EstimateAnswer, EstimateRow } from '@jutbank/contract/market';
 import type { OverrideRecord, WorthOfPiece } from '@jutbank/contract/worth';
-import { ApiProblem, call } from '../base/api.ts';
+import { ApiProblem, send } from '../base/api.ts';
 import { dayText, moneyText, sentence, signed } from '../parts/words.ts';
 
 const SHORTEST = 14;
@@ -206,7 +207,8 @@ function Challenge({
         throw new ApiProblem(422, 'Not a number', undefined, [
           { pointer: '/percent', message: 'write a number such as −12.5' },
         ]);
-      return call<WorthOfPiece>('POST', `/pieces/${pieceId}/overrides`, {
+      return send(worthRoutes.addOverride, {
+        params: { id: pieceId },
         body: { comparable: row.id, line, percent: line === WHOLE ? null : number, reason },
       });
     },
@@ -291,7 +293,7 @@ function Corrections({
 }) {
   const queries = useQueryClient();
   const end = useMutation({
-    mutationFn: (id: string) => call<WorthOfPiece>('DELETE', `/pieces/${pieceId}/overrides/${id}`),
+    mutationFn: (id: string) => send(worthRoutes.endOverride, { params: { id: pieceId, override: id } }),
     onSuccess: () => void queries.invalidateQueries({ queryKey: ['of-piece', pieceId] }),
   });
   if (overrides.length === 0) return null;

@@ -1,9 +1,10 @@
 /** An appraisal as it was made, and what would be said today. */
+import { worthRoutes } from '@jutbank/contract/worth';
 import { Button } from '@mui/material';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
-import type { AppraisalRecord, KeptAppraisal, Recomputed } from '@jutbank/contract/worth';
-import { call, get } from '../base/api.ts';
+import type { AppraisalRecord, Recomputed } from '@jutbank/contract/worth';
+import { send } from '../base/api.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { dayText, moneyText, sentence, signed } from '../parts/words.ts';
 import { Evidence } from './Evidence.tsx';
@@ -14,7 +15,7 @@ export default function AppraisalPage() {
   const { id = '' } = useParams();
   const kept = useQuery({
     queryKey: ['appraisal', id],
-    queryFn: () => get<KeptAppraisal>(`/appraisals/${id}`),
+    queryFn: () => send(worthRoutes.appraisal, { params: { id } }),
   });
   if (kept.isPending) return <Loading />;
   if (kept.isError) return <Failed error={kept.error} retry={() => void kept.refetch()} />;
@@ -123,7 +124,7 @@ function Facts({ record }: { record: AppraisalRecord }) {
 
 function Again({ id, record }: { id: string; record: AppraisalRecord }) {
   const again = useMutation({
-    mutationFn: () => call<Recomputed>('POST', `/appraisals/${id}/recompute`, { body: {} }),
+    mutationFn: () => send(worthRoutes.recompute, { params: { id } }),
   });
   const told = again.data;
   return (

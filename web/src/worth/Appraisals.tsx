@@ -1,10 +1,10 @@
 /** The appraisals that were made of a piece, and the way to the next. */
+import { worthRoutes } from '@jutbank/contract/worth';
 import { Button } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import type { PieceSheet } from '@jutbank/contract/pieces';
-import type { AppraisalSummary } from '@jutbank/contract/worth';
-import { get } from '../base/api.ts';
+import { send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { dayText, moneyText } from '../parts/words.ts';
 import { BASIS_WORDS, PURPOSE_WORDS } from './words.ts';
@@ -14,7 +14,7 @@ export function Appraisals({ sheet }: { sheet: PieceSheet }) {
   const mayAppraise = useMay('appraise');
   const kept = useQuery({
     queryKey: ['of-piece', sheet.id, 'appraisals'],
-    queryFn: () => get<{ items: AppraisalSummary[] }>(`/pieces/${sheet.id}/appraisals`),
+    queryFn: () => send(worthRoutes.appraisals, { params: { id: sheet.id } }),
   });
   const items = kept.data?.items ?? [];
   return (

@@ -1,17 +1,12 @@
 /** An appraisal in the making: what it is for on the left, what it rests on beside it; nothing is kept before it is signed. */
+import { worthRoutes, type AppraisalBody } from '@jutbank/contract/worth';
 import { Button, Checkbox, FormControlLabel, TextField } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { BASES, type Basis } from '@jutbank/core/worth';
-import {
-  PURPOSES,
-  type AppraisalEvidence,
-  type AppraisalSummary,
-  type Purpose,
-  type SaleCheck,
-} from '@jutbank/contract/worth';
-import { ApiProblem, call } from '../base/api.ts';
+import { PURPOSES, type Purpose, type SaleCheck } from '@jutbank/contract/worth';
+import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { useSheet } from '../pieces/useSheet.ts';
@@ -50,16 +45,17 @@ export default function AppraisePage() {
   const asked = { basis, effectiveDate, currency: shop.baseCurrency };
   const draft = useQuery({
     queryKey: ['of-piece', sheet.id, 'appraisal', basis, effectiveDate],
-    queryFn: () => call<AppraisalEvidence>('POST', `/pieces/${sheet.id}/appraisals/draft`, { body: asked }),
+    queryFn: () => send(worthRoutes.appraisalDraft, { params: { id: sheet.id }, body: asked }),
     placeholderData: (previous) => previous,
     enabled: may,
   });
   const sign = useMutation({
-    mutationFn: () =>
-      call<AppraisalSummary>('POST', `/pieces/${sheet.id}/appraisals`, {
+    mutationFn: (known: AppraisalBody['known']) =>
+      send(worthRoutes.appraise, {
+        params: { id: sheet.id },
         body: {
           ...asked,
-          known: draft.data?.known,
+          known,
           purpose,
           ...texts,
           assumptions: assumptions
@@ -104,7 +100,7 @@ export default function AppraisePage() {
         noValidate
         onSubmit={(e) => {
           e.preventDefault();
-          sign.mutate();
+          if (draft.data) sign.mutate(draft.data.known);
         }}
       >
         <h2 className="sec">Appraise it</h2>

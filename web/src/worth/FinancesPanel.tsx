@@ -1,9 +1,10 @@
 /** Money at both ends of a piece: the bases of value, the most to pay, the ask against patience, offers. */
+import { offerRoutes } from '@jutbank/contract/worth';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import type { PieceSheet } from '@jutbank/contract/pieces';
 import type { PieceFinances } from '@jutbank/contract/worth';
-import { get } from '../base/api.ts';
+import { send } from '../base/api.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { counted, dayText, moneyText, sentence, signed } from '../parts/words.ts';
 import { Offers } from './Offers.tsx';
@@ -14,7 +15,7 @@ import '../parts/money.css';
 export function Finances({ sheet }: { sheet: PieceSheet }) {
   const ends = useQuery({
     queryKey: ['of-piece', sheet.id, 'money', sheet.version],
-    queryFn: () => get<{ money: PieceFinances | null; why: string | null }>(`/pieces/${sheet.id}/money`),
+    queryFn: () => send(offerRoutes.money, { params: { id: sheet.id } }),
     placeholderData: (previous) => previous,
   });
   if (ends.isPending) return <Loading />;

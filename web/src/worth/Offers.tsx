@@ -1,11 +1,12 @@
 /** Offers for a piece: judged against waiting, and kept with what was decided. */
+import { offerRoutes } from '@jutbank/contract/worth';
 import { Button, TextField } from '@mui/material';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Money } from '@jutbank/core/money';
 import type { PieceSheet } from '@jutbank/contract/pieces';
-import type { OfferAnswer, OfferRecord } from '@jutbank/contract/worth';
-import { ApiProblem, call } from '../base/api.ts';
+import type { OfferRecord } from '@jutbank/contract/worth';
+import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { MoneyField } from '../parts/MoneyField.tsx';
 import { dayText, moneyText } from '../parts/words.ts';
@@ -19,14 +20,16 @@ export function Offers({ sheet, offers }: { sheet: PieceSheet; offers: readonly 
   const [amount, setAmount] = useState<Money | null>(null);
   const [bidder, setBidder] = useState('');
   const [round, setRound] = useState(0);
+  // without an amount the server says what is missing, beside the field
+  const offered = { amount: amount ?? { amount: '', currency: shop.baseCurrency }, bidder };
   const judge = useMutation({
-    mutationFn: () =>
-      call<OfferAnswer>('POST', `/pieces/${sheet.id}/offers/judge`, { body: { amount, bidder } }),
+    mutationFn: () => send(offerRoutes.judgeOffer, { params: { id: sheet.id }, body: offered }),
   });
   const log = useMutation({
     mutationFn: (decision: OfferRecord['decision']) =>
-      call<OfferRecord>('POST', `/pieces/${sheet.id}/offers`, {
-        body: { amount, bidder, decision, counter: decision === 'countered' ? judge.data?.counter : null },
+      send(offerRoutes.logOffer, {
+        params: { id: sheet.id },
+        body: { ...offered, decision, counter: decision === 'countered' ? judge.data?.counter : null },
       }),
     onSuccess: () => {
       judge.reset();

@@ -1,10 +1,11 @@
 /** A worth of the valued stock, and behind it the sales it rested on that day. */
+import { stockRoutes } from '@jutbank/contract/worth';
 import { Dialog } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useId, useState } from 'react';
 import { Link } from 'react-router';
-import type { StockGrounds, StockPiece } from '@jutbank/contract/worth';
-import { get } from '../base/api.ts';
+import type { StockPiece } from '@jutbank/contract/worth';
+import { send } from '../base/api.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { counted, dayText, moneyText, signed } from '../parts/words.ts';
 
@@ -40,7 +41,7 @@ export function OpenedWorth({ valuation, piece }: { valuation: string; piece: St
 function Rows({ valuation, piece }: { valuation: string; piece: StockPiece }) {
   const told = useQuery({
     queryKey: ['stock', valuation, piece.id],
-    queryFn: () => get<StockGrounds>(`/stock/valuations/${valuation}/pieces/${piece.id}`),
+    queryFn: () => send(stockRoutes.stockGrounds, { params: { id: valuation, piece: piece.id } }),
     staleTime: Infinity,
   });
   if (told.isPending) return <Loading />;

@@ -94,7 +94,7 @@ describe('the stock', () => {
   test('a worth opens to the sales it rested on when it was valued', async () => {
     serve({
       'GET /stock': () => stock(valuation({ pieces: [piece('Harbour jack')] })),
-      'GET /stock/valuations/v1/pieces/id-Harbour jack': () => ({
+      'GET /stock/valuations/v1/pieces/id-Harbour%20jack': () => ({
         body: {
           at: '2026-11-25T09:00:00Z',
           person: 'Ines Vadder',

@@ -1,11 +1,13 @@
 /** The stock at cost and at worth: how long it has stood, what no longer fits its price, how prices move. */
+import { stockRoutes } from '@jutbank/contract/worth';
+import { jobRoutes } from '@jutbank/contract/jobs';
 import { Button } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import type { RepriceReason } from '@jutbank/core/worth';
 import type { StockPiece, StockValuation } from '@jutbank/contract/worth';
-import { ApiProblem, call, get } from '../base/api.ts';
+import { ApiProblem, send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { awaitJob } from '../base/task.ts';
@@ -15,16 +17,11 @@ import { OpenedWorth } from './StockGrounds.tsx';
 import { Ages, Oldest, TakenFor, Trends } from './StockTables.tsx';
 import './stock.css';
 
-interface Stock {
-  valuation: StockValuation | null;
-  pieces: number;
-  running: string | null;
-}
 const KEY = ['stock'];
 const pieceCount = (n: number) => `${counted(n)} ${n === 1 ? 'piece' : 'pieces'}`;
 
 export default function StockPage() {
-  const stock = useQuery({ queryKey: KEY, queryFn: () => get<Stock>('/stock') });
+  const stock = useQuery({ queryKey: KEY, queryFn: () => send(stockRoutes.stock) });
   if (stock.isPending) return <Loading />;
   if (stock.isError) return <Failed error={stock.error} retry={() => void stock.refetch()} />;
   const { valuation, pieces, running } = stock.data;
@@ -76,7 +73,7 @@ function Revalue({ running, pieces }: { running: string | null; pieces: number }
     },
   });
   const begin = useMutation({
-    mutationFn: () => call<{ job: string }>('POST', '/stock/valuations', { body: {} }),
+    mutationFn: () => send(stockRoutes.revalue),
     onSuccess: ({ job }) => follow.mutate(job),
   });
   // a task that somebody began before this page was opened
@@ -91,7 +88,7 @@ function Revalue({ running, pieces }: { running: string | null; pieces: number }
       <span role="status" className="stocktask">
         <progress value={task.share} max={1} aria-label="How far the valuation is" />{' '}
         <span className="num">{Math.round(task.share * 100)} %</span>
-        <Button onClick={() => void call('DELETE', `/jobs/${task.id}`)}>Cancel</Button>
+        <Button onClick={() => void send(jobRoutes.cancelJob, { params: { id: task.id } })}>Cancel</Button>
       </span>
     );
   return (

@@ -1,11 +1,11 @@
 /** What it would bring: range, chart, and the grid in which every adjustment can be read. */
+import { worthRoutes } from '@jutbank/contract/worth';
 import { TextField } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense } from 'react';
 import { Link } from 'react-router';
 import type { PricingBody } from '@jutbank/contract/pieces';
-import type { WorthOfPiece, Grounds as GroundsShown } from '@jutbank/contract/worth';
-import { get } from '../base/api.ts';
+import { send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { MoneyField } from '../parts/MoneyField.tsx';
@@ -28,15 +28,15 @@ export default function WorthStage() {
   const mayPrice = useMay('appraise') && sheet.sale === null;
   const worth = useQuery({
     queryKey: ['of-piece', sheet.id, 'worth', sheet.version],
-    queryFn: () => get<WorthOfPiece>(`/pieces/${sheet.id}/worth`),
+    queryFn: () => send(worthRoutes.pieceWorth, { params: { id: sheet.id } }),
     placeholderData: (previous) => previous,
   });
   const grounds = useQuery({
     queryKey: ['of-piece', sheet.id, 'grounds', sheet.version],
-    queryFn: () => get<GroundsShown>(`/pieces/${sheet.id}/worth/grounds`),
+    queryFn: () => send(worthRoutes.grounds, { params: { id: sheet.id } }),
     placeholderData: (previous) => previous,
   });
-  const pricing = useStage<PricingBody>(sheet, 'pricing', sheet.pricing, asBody);
+  const pricing = useStage(sheet, worthRoutes.putPricing, sheet.pricing, asBody);
   const names = useVariantNames(worth.data?.pattern == null ? [] : [worth.data.pattern]);
   if (worth.isPending) return <Loading />;
   if (worth.isError) return <Failed error={worth.error} retry={() => void worth.refetch()} />;

@@ -1,11 +1,12 @@
 /** Writing one thing of the reference: the form, what it will look like, and where it stands. */
+import { referenceRoutes } from '@jutbank/contract/reference';
 import { Button } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { PACK_SECTIONS, type PackSection, type Variant } from '@jutbank/core/reference';
 import type { ItemRecord, Vocabulary } from '@jutbank/contract/reference';
-import { ApiProblem, call, get } from '../../base/api.ts';
+import { ApiProblem, send } from '../../base/api.ts';
 import { useMay } from '../../base/session.ts';
 import { Failed, Loading } from '../../base/states.tsx';
 import { useShortcuts } from '../../base/shortcuts.ts';
@@ -13,7 +14,15 @@ import { CodeForm } from './CodeForm.tsx';
 import { asItem, blank, nextFormOf, SECTION_WORDS, suggestedId, type Draft } from './draft.ts';
 import { Line, FieldErrors } from './fields.tsx';
 import type { FormProps } from './formParts.tsx';
-import { FeatureForm, MakerForm, MarkForm, PatternForm, SourceForm, StoryForm, WindowForm } from './forms.tsx';
+import {
+  FeatureForm,
+  MakerForm,
+  MarkForm,
+  PatternForm,
+  SourceForm,
+  StoryForm,
+  WindowForm,
+} from './forms.tsx';
 import { VariantForm } from './VariantForm.tsx';
 import './writing.css';
 import { useVocabulary, usePattern } from '../vocabulary.ts';
@@ -28,7 +37,7 @@ export default function WritePage() {
   const vocabulary = useVocabulary();
   const record = useQuery({
     queryKey: ['item', known, loaded],
-    queryFn: () => get<ItemRecord>(`/reference/items/${known}/${loaded}`),
+    queryFn: () => send(referenceRoutes.item, { params: { section: known, id: loaded } }),
     enabled: known !== undefined && loaded !== undefined,
     staleTime: 0,
     gcTime: 0,
@@ -98,7 +107,8 @@ function Writing({ section, id, record, words, query }: WritingProps) {
   const itemId = id ?? draft.id ?? suggestedId(section, draft);
   const save = useMutation({
     mutationFn: () =>
-      call<ItemRecord>('PUT', `/reference/items/${section}/${itemId || 'unnamed'}`, {
+      send(referenceRoutes.putItem, {
+        params: { section, id: itemId || 'unnamed' },
         body: asItem(draft, itemId),
         ...(id !== undefined && version !== undefined ? { version } : {}),
       }),
@@ -113,7 +123,7 @@ function Writing({ section, id, record, words, query }: WritingProps) {
     },
   });
   const remove = useMutation({
-    mutationFn: () => call('DELETE', `/reference/items/${section}/${id ?? ''}`),
+    mutationFn: () => send(referenceRoutes.removeItem, { params: { section, id: id ?? '' } }),
     onSuccess: async () => {
       sessionStorage.removeItem(key);
       await queries.invalidateQueries();
