@@ -1,4 +1,5 @@
 /** Setting up, signing in and out, people, settings, and finding anything. */
+import { createRequire } from 'node:module';
 import { ulid } from 'ulid';
 import { shopRoutes, type SearchHit } from '@jutbank/contract/shop';
 import { DUPLICATE_KEY, errorNumber } from '../db/index.ts';
@@ -10,7 +11,9 @@ import { findShop, shopOf } from './queries.ts';
 import { beginSession, endSession } from './session.ts';
 import { SignIn } from './signIn.ts';
 
-export const VERSION = '0.1.0';
+/** As package.json has it. */
+export const VERSION = (createRequire(import.meta.url)('../../../package.json') as { version: string })
+  .version;
 
 /** `Hollin Quay Edge Room` gives `HQ-{0000}`. */
 export function schemeFor(shopName: string): string {

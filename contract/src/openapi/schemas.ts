@@ -1,0 +1,10 @@
+/** JSON Schemas of the files that other programs write for us; they stand in docs/schemas as well. */
+import { z } from 'zod';
+import { ruleDocument } from '../condition/index.ts';
+import { referencePack } from '../reference/index.ts';
+
+/** Draft 2020-12. What is checked beyond a shape (a date, a currency) is said in words where it is wrong. */
+export const schemaFiles = (): Record<'reference-pack' | 'rule-document', unknown> => {
+  const of = (schema: z.ZodType) => z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' });
+  return { 'reference-pack': of(referencePack), 'rule-document': of(ruleDocument) };
+};
