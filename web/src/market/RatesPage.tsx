@@ -168,7 +168,10 @@ function FromList() {
     mutationFn: async ({ file, check }: { file: File; check: boolean }) => {
       const form = new FormData();
       form.set('file', file);
-      const read = await send(marketRoutes.importRates, { query: { check: check ? '1' : undefined }, body: form });
+      const read = await send(marketRoutes.importRates, {
+        query: { check: check ? '1' : undefined },
+        body: form,
+      });
       return { file, check, read };
     },
     onSuccess: ({ check }) => {
