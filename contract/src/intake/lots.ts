@@ -16,7 +16,7 @@ import { allocationShape } from './shapes.ts';
 import { z } from 'zod';
 import { ALLOCATION_METHODS } from '@jutbank/core/intake';
 import { CONSTRUCTIONS } from '@jutbank/core/reference';
-import { SOURCE_OF_PIECE } from '../pieces/index.ts';
+import { SOURCE_OF_PIECE } from '@jutbank/core/pieces';
 
 const MOST_PIECES = 500;
 const notNegative = amount.refine((a) => !(Number(a) < 0), 'must not be below 0');

@@ -39,4 +39,3 @@ export {
   pricingBody,
   readings,
 } from './sheet.ts';
-export { SOURCE_OF_PIECE, type SourceOfPiece } from './source.ts';

@@ -2,7 +2,7 @@
 import { z } from 'zod';
 import { CONSTRUCTIONS } from '@jutbank/core/reference';
 import { edtf, positiveMoney, required, text } from '../http/index.ts';
-import { SOURCE_OF_PIECE } from './source.ts';
+import { SOURCE_OF_PIECE } from '@jutbank/core/pieces';
 
 export const AS_FOUND = [
   'untouched',

@@ -1,5 +1,5 @@
 /** The rule documents shipped with Jutbank: data, versioned, to be copied and changed by a shop. */
-import { PARTS, type Defect, type Part, type Severity } from './finding.ts';
+import { DEFECTS, PARTS, type Defect, type Part, type Severity } from './finding.ts';
 
 export type BySeverity = Readonly<Record<Severity, number>>;
 
@@ -75,22 +75,16 @@ const COSMETIC = grow(0.005, 0.015, 0.04, 0.09, 0.18);
 const ACTION = grow(0.01, 0.03, 0.07, 0.13, 0.25);
 const METAL_LOSS = grow(0.02, 0.05, 0.11, 0.22, 0.4);
 
-export const INDEX_RULES: IndexRules = {
-  format: 'jutbank.condition-index/1',
-  id: 'condition-index',
-  version: '2',
-  title: 'Condition index',
-  repeats: 0.25,
-  wear: ['patina', 'stain', 'scratch', 'wear', 'finish-loss', 'dull', 'residue'],
-  deductions: [
-    { defect: 'patina', bySeverity: grow(0.002, 0.006, 0.015, 0.03, 0.06) },
-    { defect: 'residue', bySeverity: grow(0.002, 0.006, 0.015, 0.03, 0.06) },
-    { defect: 'scratch', bySeverity: COSMETIC },
-    { defect: 'stain', bySeverity: COSMETIC },
-    { defect: 'dent', bySeverity: COSMETIC },
-    { defect: 'dull', bySeverity: grow(0.003, 0.008, 0.02, 0.03, 0.05) },
+/** What each defect takes off; every defect says so here, by part where it matters on which. */
+const TAKES_OFF: Readonly<Record<Defect, readonly Omit<DeductionRule, 'defect'>[]>> = {
+  patina: [{ bySeverity: grow(0.002, 0.006, 0.015, 0.03, 0.06) }],
+  residue: [{ bySeverity: grow(0.002, 0.006, 0.015, 0.03, 0.06) }],
+  scratch: [{ bySeverity: COSMETIC }],
+  stain: [{ bySeverity: COSMETIC }],
+  dent: [{ bySeverity: COSMETIC }],
+  dull: [{ bySeverity: grow(0.003, 0.008, 0.02, 0.03, 0.05) }],
+  wear: [
     {
-      defect: 'wear',
       bySeverity: COSMETIC,
       byMeasure: [
         [0, 0],
@@ -99,8 +93,9 @@ export const INDEX_RULES: IndexRules = {
         [100, 0.3],
       ],
     },
+  ],
+  'finish-loss': [
     {
-      defect: 'finish-loss',
       bySeverity: grow(0.01, 0.03, 0.08, 0.16, 0.3),
       byMeasure: [
         [0, 0],
@@ -109,11 +104,12 @@ export const INDEX_RULES: IndexRules = {
         [100, 0.35],
       ],
     },
-    { defect: 'rust', bySeverity: METAL_LOSS },
-    { defect: 'pitting', bySeverity: METAL_LOSS },
-    { defect: 'sharpened', bySeverity: grow(0.02, 0.04, 0.08, 0.14, 0.22) },
+  ],
+  rust: [{ bySeverity: METAL_LOSS }],
+  pitting: [{ bySeverity: METAL_LOSS }],
+  sharpened: [{ bySeverity: grow(0.02, 0.04, 0.08, 0.14, 0.22) }],
+  'blade-loss': [
     {
-      defect: 'blade-loss',
       bySeverity: grow(0.02, 0.06, 0.15, 0.3, 0.5),
       byMeasure: [
         [0, 0],
@@ -123,9 +119,10 @@ export const INDEX_RULES: IndexRules = {
         [60, 0.75],
       ],
     },
-    { defect: 'reground', bySeverity: grow(0.15, 0.2, 0.28, 0.38, 0.5) },
+  ],
+  reground: [{ bySeverity: grow(0.15, 0.2, 0.28, 0.38, 0.5) }],
+  chip: [
     {
-      defect: 'chip',
       bySeverity: METAL_LOSS,
       byMeasure: [
         [0, 0.02],
@@ -134,8 +131,9 @@ export const INDEX_RULES: IndexRules = {
         [8, 0.3],
       ],
     },
+  ],
+  nick: [
     {
-      defect: 'nick',
       bySeverity: grow(0.01, 0.025, 0.05, 0.1, 0.18),
       byMeasure: [
         [0, 0.01],
@@ -143,14 +141,11 @@ export const INDEX_RULES: IndexRules = {
         [4, 0.12],
       ],
     },
-    { defect: 'bend', bySeverity: METAL_LOSS },
+  ],
+  bend: [{ bySeverity: METAL_LOSS }],
+  crack: [
+    { parts: ['blade', 'spring', 'lock', 'tang'], bySeverity: grow(0.15, 0.25, 0.4, 0.55, 0.7) },
     {
-      defect: 'crack',
-      parts: ['blade', 'spring', 'lock', 'tang'],
-      bySeverity: grow(0.15, 0.25, 0.4, 0.55, 0.7),
-    },
-    {
-      defect: 'crack',
       bySeverity: grow(0.03, 0.06, 0.12, 0.22, 0.38),
       byMeasure: [
         [0, 0.03],
@@ -159,25 +154,26 @@ export const INDEX_RULES: IndexRules = {
         [30, 0.3],
       ],
     },
-    { defect: 'shrinkage', bySeverity: grow(0.015, 0.03, 0.07, 0.14, 0.25) },
-    { defect: 'swelling', bySeverity: grow(0.015, 0.03, 0.07, 0.14, 0.25) },
-    { defect: 'gap', bySeverity: grow(0.008, 0.02, 0.05, 0.1, 0.18) },
-    { defect: 'loose', bySeverity: ACTION },
-    { defect: 'missing', parts: ['box', 'papers'], bySeverity: grow(0, 0, 0, 0, 0) },
-    { defect: 'missing', bySeverity: grow(0.05, 0.08, 0.15, 0.25, 0.4) },
+  ],
+  shrinkage: [{ bySeverity: grow(0.015, 0.03, 0.07, 0.14, 0.25) }],
+  swelling: [{ bySeverity: grow(0.015, 0.03, 0.07, 0.14, 0.25) }],
+  gap: [{ bySeverity: grow(0.008, 0.02, 0.05, 0.1, 0.18) }],
+  loose: [{ bySeverity: ACTION }],
+  missing: [
+    { parts: ['box', 'papers'], bySeverity: grow(0, 0, 0, 0, 0) },
+    { bySeverity: grow(0.05, 0.08, 0.15, 0.25, 0.4) },
+  ],
+  replaced: [
+    { parts: ['blade', 'tang', 'scales', 'grip'], bySeverity: grow(0.25, 0.3, 0.4, 0.5, 0.6) },
+    { bySeverity: grow(0.06, 0.09, 0.14, 0.2, 0.28) },
+  ],
+  refinished: [{ bySeverity: grow(0.1, 0.14, 0.2, 0.28, 0.38) }],
+  polished: [{ bySeverity: grow(0.03, 0.06, 0.11, 0.18, 0.28) }],
+  repaired: [{ bySeverity: grow(0.04, 0.07, 0.12, 0.2, 0.3) }],
+  engraved: [{ bySeverity: grow(0.03, 0.05, 0.09, 0.14, 0.2) }],
+  named: [{ bySeverity: grow(0.01, 0.02, 0.04, 0.07, 0.12) }],
+  'play-side': [
     {
-      defect: 'replaced',
-      parts: ['blade', 'tang', 'scales', 'grip'],
-      bySeverity: grow(0.25, 0.3, 0.4, 0.5, 0.6),
-    },
-    { defect: 'replaced', bySeverity: grow(0.06, 0.09, 0.14, 0.2, 0.28) },
-    { defect: 'refinished', bySeverity: grow(0.1, 0.14, 0.2, 0.28, 0.38) },
-    { defect: 'polished', bySeverity: grow(0.03, 0.06, 0.11, 0.18, 0.28) },
-    { defect: 'repaired', bySeverity: grow(0.04, 0.07, 0.12, 0.2, 0.3) },
-    { defect: 'engraved', bySeverity: grow(0.03, 0.05, 0.09, 0.14, 0.2) },
-    { defect: 'named', bySeverity: grow(0.01, 0.02, 0.04, 0.07, 0.12) },
-    {
-      defect: 'play-side',
       bySeverity: ACTION,
       byMeasure: [
         [0, 0],
@@ -186,8 +182,9 @@ export const INDEX_RULES: IndexRules = {
         [2, 0.25],
       ],
     },
+  ],
+  'play-vertical': [
     {
-      defect: 'play-vertical',
       bySeverity: ACTION,
       byMeasure: [
         [0, 0],
@@ -196,8 +193,9 @@ export const INDEX_RULES: IndexRules = {
         [2, 0.3],
       ],
     },
+  ],
+  'lock-rock': [
     {
-      defect: 'lock-rock',
       bySeverity: ACTION,
       byMeasure: [
         [0, 0],
@@ -206,8 +204,9 @@ export const INDEX_RULES: IndexRules = {
         [2, 0.3],
       ],
     },
+  ],
+  'lock-travel': [
     {
-      defect: 'lock-travel',
       bySeverity: grow(0.005, 0.015, 0.04, 0.09, 0.15),
       byMeasure: [
         [0, 0],
@@ -216,11 +215,12 @@ export const INDEX_RULES: IndexRules = {
         [100, 0.15],
       ],
     },
-    { defect: 'weak-snap', bySeverity: ACTION },
-    { defect: 'lazy-snap', bySeverity: ACTION },
-    { defect: 'stiff', bySeverity: grow(0.005, 0.015, 0.03, 0.06, 0.1) },
+  ],
+  'weak-snap': [{ bySeverity: ACTION }],
+  'lazy-snap': [{ bySeverity: ACTION }],
+  stiff: [{ bySeverity: grow(0.005, 0.015, 0.03, 0.06, 0.1) }],
+  'off-centre': [
     {
-      defect: 'off-centre',
       bySeverity: grow(0.005, 0.015, 0.035, 0.07, 0.12),
       byMeasure: [
         [0, 0],
@@ -229,10 +229,20 @@ export const INDEX_RULES: IndexRules = {
         [2, 0.12],
       ],
     },
-    { defect: 'rubbing', bySeverity: grow(0.02, 0.04, 0.07, 0.11, 0.16) },
-    { defect: 'rolled', bySeverity: grow(0.01, 0.025, 0.05, 0.09, 0.15) },
-    { defect: 'burr', bySeverity: grow(0.005, 0.015, 0.03, 0.05, 0.08) },
   ],
+  rubbing: [{ bySeverity: grow(0.02, 0.04, 0.07, 0.11, 0.16) }],
+  rolled: [{ bySeverity: grow(0.01, 0.025, 0.05, 0.09, 0.15) }],
+  burr: [{ bySeverity: grow(0.005, 0.015, 0.03, 0.05, 0.08) }],
+};
+
+export const INDEX_RULES: IndexRules = {
+  format: 'jutbank.condition-index/1',
+  id: 'condition-index',
+  version: '2',
+  title: 'Condition index',
+  repeats: 0.25,
+  wear: ['patina', 'stain', 'scratch', 'wear', 'finish-loss', 'dull', 'residue'],
+  deductions: DEFECTS.flatMap((defect) => TAKES_OFF[defect].map((rule) => ({ defect, ...rule }))),
 };
 
 const AGE_ALLOWANCE = [

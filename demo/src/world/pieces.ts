@@ -1,5 +1,5 @@
 /** The pieces on the demo shop's tray, each with its story. */
-import type { SourceOfPiece } from '@jutbank/contract/pieces';
+import type { SourceOfPiece } from '@jutbank/core/pieces';
 import type { BladeWear } from '@jutbank/core/drawing';
 import type { Finding } from '@jutbank/core/condition';
 import type { CustodyEvent } from '@jutbank/core/provenance';

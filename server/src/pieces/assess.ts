@@ -6,7 +6,6 @@ import {
   identify,
   withAlerts,
   type Alert,
-  type FoundPlace,
   type IdentifyAnswer,
   type IdentifyQuestion,
   type MakingClash,
@@ -21,14 +20,8 @@ import {
   type ScaleId,
 } from '@jutbank/core/condition';
 import { calendarOf, asDay, hullOf, periodOf, type Span } from '@jutbank/core/dates';
+import { questionOf } from '@jutbank/core/pieces';
 import type { PieceRecord } from './record.ts';
-
-const FOUND: Record<string, FoundPlace> = {
-  fair: 'fair',
-  estate: 'estate',
-  online: 'online',
-  'specialist-dealer': 'specialist-dealer',
-};
 
 export interface PieceDate {
   readonly core: string;
@@ -59,17 +52,15 @@ export interface Assessment {
 export const isSealed = (record: PieceRecord): boolean =>
   record.intake.asFound === 'sealed' && !record.treatments.some((t) => t.kind === 'open-package');
 
-/** What the bench is asked of a piece: what was seen, where it was found, what its people know and decided. */
-export const identifyQuestion = (record: PieceRecord): IdentifyQuestion => ({
-  observations: record.observations,
-  within: { constructions: [record.intake.construction], ...record.narrowing },
-  found: FOUND[record.intake.sourceKind ?? ''] ?? 'unknown',
-  decided: record.attribution && {
-    variant: record.attribution.variant,
-    pattern: record.attribution.pattern,
-  },
-  sealed: isSealed(record),
-});
+/** What the bench is asked of a stored piece. */
+export const identifyQuestion = (record: PieceRecord): IdentifyQuestion =>
+  questionOf({
+    ...record.intake,
+    observations: record.observations,
+    narrowing: record.narrowing,
+    decided: record.attribution,
+    sealed: isSealed(record),
+  });
 
 /**
  * @param alerts alarms that only the shop's other records can raise: numbers seen before

@@ -1,29 +1,20 @@
 /** The engine's answer to what was seen so far; the one before stays until the next is there. */
 import { benchRoutes } from '@jutbank/contract/bench';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import type { Observation, FoundPlace } from '@jutbank/core/bench';
-import type { PieceSheet, SourceOfPiece } from '@jutbank/contract/pieces';
+import type { Observation } from '@jutbank/core/bench';
+import { questionOf } from '@jutbank/core/pieces';
+import type { PieceSheet } from '@jutbank/contract/pieces';
 import { send } from '../base/api.ts';
-
-const FOUND: Partial<Record<SourceOfPiece, FoundPlace>> = {
-  fair: 'fair',
-  estate: 'estate',
-  online: 'online',
-  'specialist-dealer': 'specialist-dealer',
-};
 
 export function useAnswer(sheet: PieceSheet, observations: readonly Observation[], enabled = true) {
   // the same question as the sheet's own reading, but for what is not saved yet
-  const question = {
+  const question = questionOf({
+    ...sheet.intake,
     observations,
-    within: { constructions: [sheet.intake.construction], ...sheet.narrowing },
-    found: (sheet.intake.sourceKind && FOUND[sheet.intake.sourceKind]) ?? 'unknown',
-    decided: sheet.attribution && {
-      variant: sheet.attribution.variant,
-      pattern: sheet.attribution.pattern,
-    },
+    narrowing: sheet.narrowing,
+    decided: sheet.attribution,
     sealed: sheet.sealed,
-  };
+  });
   return useQuery({
     queryKey: ['identify', sheet.id, question],
     queryFn: ({ signal }) =>

@@ -1,6 +1,7 @@
 /** The fields of intake, used for a new piece and on the sheet. */
 import { MenuItem, TextField } from '@mui/material';
-import { AS_FOUND, SOURCE_OF_PIECE, type IntakeBody } from '@jutbank/contract/pieces';
+import { SOURCE_OF_PIECE } from '@jutbank/core/pieces';
+import { AS_FOUND, type IntakeBody } from '@jutbank/contract/pieces';
 import { CONSTRUCTIONS } from '@jutbank/core/reference';
 import { CONSTRUCTION_WORDS, sentence } from '../parts/words.ts';
 import { DateField } from '../parts/DateField.tsx';
