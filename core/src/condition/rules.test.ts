@@ -38,7 +38,7 @@ describe('a rule document', () => {
     if (!first) throw new Error('no rule');
     const better = { ...first, bySeverity: { ...first.bySeverity, trace: -0.1 } };
     expect(said({ ...INDEX_RULES, deductions: [better, ...rest] })[0]).toContain(
-      'the rule for “patina”, trace, takes -0.1',
+      `the rule for “${first.defect}”, trace, takes -0.1`,
     );
     expect(said({ ...INDEX_RULES, repeats: -0.2 })[0]).toContain('/repeats');
   });

@@ -1,4 +1,5 @@
 /** The bench: what to look at next on the left, the year rule and the evidence in the middle, candidates on the right. */
+import { gainWords } from './wording.ts';
 import { benchRoutes } from '@jutbank/contract/bench';
 import { useMemo, useRef, useState } from 'react';
 import { CERTAINTIES, subjectKey, type Certainty, type Observation } from '@jutbank/core/bench';
@@ -122,7 +123,12 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
         ) : inHand ? (
           <div className="askbox" aria-live="polite">
             {bitsOf(inHand, answer.data) > 0 && (
-              <span className="gain">settles {bitsOf(inHand, answer.data).toFixed(2)} bit</span>
+              <span
+                className="gain"
+                title={`settles ${bitsOf(inHand, answer.data).toFixed(2)} bit of what is open`}
+              >
+                {gainWords(bitsOf(inHand, answer.data))}
+              </span>
             )}
             {tellsOf(inHand, answer.data) !== undefined && (
               <span className="gain">a counterfeit gives itself away here</span>

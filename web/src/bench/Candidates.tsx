@@ -1,4 +1,5 @@
 /** What it may be, each with its weight; what cannot be proved; and the appraiser's own decision. */
+import { oddsOf } from './wording.ts';
 import type { Alert, IdentifyAnswer } from '@jutbank/core/bench';
 import { edtfInWords } from '@jutbank/core/dates';
 import type { PieceSheet } from '@jutbank/contract/pieces';
@@ -103,10 +104,7 @@ export function Candidates({ sheet, answer, vocabulary, chosen, onChoose, saved,
               {p.parts.map(inWords).join(', ')}: {names.get(p.variant)?.label ?? inWords(p.variant)}
             </p>
           ))}
-          <p className="soft">
-            Better by <span className="num">{answer.putTogether.weight.toFixed(0)}</span> decibans than any
-            one variant.
-          </p>
+          <p className="soft">That is {oddsOf(answer.putTogether.weight)} than any one variant.</p>
         </div>
       )}
       {answer.alerts.map((alert) => (

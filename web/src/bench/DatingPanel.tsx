@@ -148,7 +148,7 @@ export function DatingPanel({
   );
 }
 
-const VIEW_WORDS = { weights: 'in decibans', beside: 'side by side', 'what-if': 'what if' } as const;
+const VIEW_WORDS = { weights: 'what weighs how much', beside: 'side by side', 'what-if': 'what if' } as const;
 
 const EXPLANATION = {
   'replaced-part': 'a replaced part',

@@ -1,8 +1,7 @@
 /** For and against one candidate: a weight for each observation, and on opening it the same in words, with its source. */
 import { useState } from 'react';
 import type { DatedClaim, Evidence } from '@jutbank/core/bench';
-import type { Wording } from './wording.ts';
-import { counted } from '../parts/words.ts';
+import { oddsOf, type Wording } from './wording.ts';
 
 const signed = (weight: number) => `${weight >= 0 ? '+' : '−'}${Math.abs(weight).toFixed(1)}`;
 
@@ -87,11 +86,4 @@ function InWords({ e, claims, words, exchanged }: Omit<Props, 'evidence'> & { e:
       )}
     </p>
   );
-}
-
-/** Decibans as people bet. */
-function oddsOf(weight: number): string {
-  const factor = 10 ** (Math.abs(weight) / 10);
-  const times = factor < 10 ? factor.toFixed(1) : counted(factor);
-  return weight > 0 ? `${times} times likelier` : `${times} times less likely`;
 }

@@ -1,6 +1,17 @@
 import type { Subject } from '@jutbank/core/bench';
 import type { Vocabulary } from '@jutbank/contract/reference';
-import { inWords } from '../parts/words.ts';
+import { counted, inWords } from '../parts/words.ts';
+
+/** A weight of evidence, in decibans, as people bet. */
+export function oddsOf(decibans: number): string {
+  const factor = 10 ** (Math.abs(decibans) / 10);
+  const times = factor < 10 ? factor.toFixed(1) : counted(factor);
+  return decibans > 0 ? `${times} times likelier` : `${times} times less likely`;
+}
+
+/** How much of what is open a reading would settle, in words; the bits stand behind them. */
+export const gainWords = (bits: number): string =>
+  bits >= 0.7 ? 'tells a great deal' : bits >= 0.25 ? 'tells something' : 'tells a little';
 
 /** Ids of the reference in words. */
 export class Wording {

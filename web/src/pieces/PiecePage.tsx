@@ -104,9 +104,9 @@ function Readings({ sheet }: { sheet: PieceSheet }) {
             when.conflict ? (
               <span className="warn">something does not fit</span>
             ) : when.outer === when.core ? (
-              'no softer edge'
+              'no source says it was longer'
             ) : (
-              `outside: ${periodInWords(periodOf(when.outer))}`
+              `at its widest ${periodInWords(periodOf(when.outer))}`
             )
           ) : (
             'features with dates will say'
@@ -153,7 +153,7 @@ function Readings({ sheet }: { sheet: PieceSheet }) {
               {trail.problems === 1 ? 'one contradiction' : `${trail.problems} contradictions`}
             </span>
           ) : (
-            `${Math.round(trail.share * 100)} in 100 of its life`
+            `told for ${Math.round(trail.share * 100)} % of its life`
           )}
         </div>
       </NavLink>

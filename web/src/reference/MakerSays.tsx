@@ -70,7 +70,7 @@ function Customs({ windows, words }: { windows: readonly DatedWindow[]; words: V
   return (
     <>
       <h2 className="sec" style={{ marginTop: 20 }}>
-        Dated customs <small>two sources on one value: the strict and the lenient bracket follow</small>
+        What was usual when <small>two sources on one value: the strict and the lenient bracket follow</small>
       </h2>
       <table className="grid">
         <tbody>

@@ -151,7 +151,7 @@ export default function ReferencePage() {
                 <div className="soft" style={{ fontSize: 12 }}>
                   {sentence(s.kind)}
                   {s.published != null && `, ${edtfInWords(s.published)}`}
-                  {s.reliability != null && `, holds ${Math.round(s.reliability * 100)} in 100`}
+                  {s.reliability != null && `, right ${Math.round(s.reliability * 100)} times in 100`}
                 </div>
                 {s.note != null && (
                   <div className="soft" style={{ fontSize: 12 }}>

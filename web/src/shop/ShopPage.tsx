@@ -141,7 +141,7 @@ function Ledger() {
     <section>
       <h2 className="sec">Ledger</h2>
       <Button onClick={() => void check.refetch()} disabled={check.isFetching}>
-        Walk the chain
+        Check that nothing was rewritten
       </Button>{' '}
       {own && <Link to="/audit">Who did what</Link>}
       {check.data && (
