@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { CONSTRUCTIONS } from '../reference/index.ts';
 import { DEFECTS, PARTS, SEVERITIES, type Finding } from './finding.ts';
-import { gradeCondition, middleOfGrade } from './grade.ts';
+import { gradeCondition, mainScale, middleOfGrade } from './grade.ts';
 import { SCALES } from './rules.ts';
 
 const finding: fc.Arbitrary<Finding> = fc.record({
@@ -109,6 +109,30 @@ describe('grading', () => {
     expect(grades.find((g) => g.scale === 'finish')).toMatchObject({ grade: 'very-good', from: 88 });
   });
 
+  test('a measure takes off what stands between the two points of its curve', () => {
+    const index = (measure: number) =>
+      gradeCondition({
+        construction: 'slipjoint',
+        findings: [{ part: 'blade:1', defect: 'blade-loss', measure }],
+      }).conditionIndex;
+    // 2 % lost takes 3 off, 10 % takes 15: half way between them is 9
+    expect([index(2), index(6), index(10)]).toEqual([97, 91, 85]);
+    expect(index(0)).toBe(100);
+    expect(index(95)).toBe(25);
+  });
+
+  test('what was measured counts by its measure, what was only judged by its severity, what was both by the worse', () => {
+    const index = (finding: Partial<Finding>) =>
+      gradeCondition({
+        construction: 'slipjoint',
+        findings: [{ part: 'blade:1', defect: 'blade-loss', ...finding }],
+      }).conditionIndex;
+    expect(index({ measure: 2 })).toBe(97);
+    expect(index({ severity: 'moderate' })).toBe(85);
+    expect(index({ measure: 2, severity: 'moderate' })).toBe(85);
+    expect(index({ measure: 25, severity: 'trace' })).toBe(60);
+  });
+
   test('every finding and every missing item is disclosed', () => {
     const { disclosures } = gradeCondition({
       construction: 'fixed',
@@ -127,4 +151,23 @@ test('a grade word stands for the middle of its band', () => {
   expect(middleOfGrade('collector', 'excellent')).toBe(89);
   expect(middleOfGrade('collector', 'mint')).toBe(99);
   expect(middleOfGrade('collector', 'splendid')).toBeUndefined();
+});
+
+describe('the school a piece is quoted in', () => {
+  test.each([
+    ['bayonet', 3, 'finish'],
+    ['bayonet', null, 'finish'],
+    ['slipjoint', null, 'collector'],
+    ['slipjoint', 2, 'collector'],
+    ['fixed', null, 'collector'],
+    ['fixed', 39, 'user'],
+    ['fixed', 40, 'collector'],
+    ['locking-folder', null, 'user'],
+    ['locking-folder', 39, 'user'],
+    ['locking-folder', 40, 'collector'],
+    ['multi-tool', 12, 'user'],
+    ['balisong', 60, 'collector'],
+  ] as const)('a %s of %s years is quoted on the scale “%s”', (construction, age, scale) =>
+    expect(mainScale(construction, age)).toBe(scale),
+  );
 });

@@ -6,6 +6,7 @@ import type { Person } from '@jutbank/contract/shop';
 import type { Transaction } from '../db/index.ts';
 import { conflict, invalid } from '../http/index.ts';
 import { snapshotCondition, writeFindings } from './states.ts';
+import { todayIso } from '../clock/index.ts';
 import type { PieceRecord, Readers } from '../pieces/index.ts';
 
 export async function treat(
@@ -19,7 +20,7 @@ export async function treat(
     throw conflict(
       'Record the piece as it was found first: finish the inspection before anything is done to it.',
     );
-  if (body.doneOn > new Date().toISOString().slice(0, 10))
+  if (body.doneOn > todayIso())
     throw invalid([{ pointer: '/doneOn', message: 'this day has not come yet' }]);
   const unknown = body.removes.findIndex((i) => before.findings[i] === undefined);
   if (unknown >= 0)
