@@ -108,24 +108,31 @@ function problemsIn(
       });
   });
   const order = events.map((_, i) => i).sort((a, b) => (spans[a]?.from ?? 0) - (spans[b]?.from ?? 0));
-  for (let k = 1; k < order.length; k++) {
-    const [i, j] = [order[k - 1] ?? 0, order[k] ?? 0];
-    const [before, after] = [events[i], events[j]];
-    if (!before || !after) continue;
-    const [a, b] = [periodOf(before.period), periodOf(after.period)];
-    if (b.start.latest < a.end.earliest)
-      problems.push({
-        kind: 'overlap',
-        detail: `${before.holder} and ${after.holder} both had it at one time.`,
-        events: [i, j],
-      });
-    const years = (b.start.earliest - a.end.latest) / 365.25;
-    if (years > LONGEST_GAP_YEARS)
+  const periods = events.map((e) => periodOf(e.period));
+  /** of all before, whoever had it longest */
+  let last: number | undefined;
+  for (const [k, j] of order.entries()) {
+    const [after, b] = [events[j], periods[j]];
+    if (!after || !b) continue;
+    // not only with the one just before: a long possession may hold several others
+    for (const i of order.slice(0, k)) {
+      const [before, a] = [events[i], periods[i]];
+      if (before && a && b.start.latest < a.end.earliest)
+        problems.push({
+          kind: 'overlap',
+          detail: `${before.holder} and ${after.holder} both had it at one time.`,
+          events: [i, j],
+        });
+    }
+    const [before, a] = last === undefined ? [] : [events[last], periods[last]];
+    const years = a ? (b.start.earliest - a.end.latest) / 365.25 : 0;
+    if (before && last !== undefined && years > LONGEST_GAP_YEARS)
       problems.push({
         kind: 'gap',
         detail: `Nothing is known for ${Math.round(years)} years between ${before.holder} and ${after.holder}.`,
-        events: [i, j],
+        events: [last, j],
       });
+    if (!a || b.end.latest > a.end.latest) last = j;
   }
   return problems;
 }
