@@ -97,3 +97,64 @@ describe('a listing', () => {
     expect(writeListing({ ...clean, extent: 'partly' as const }).body).not.toContain('No fault');
   });
 });
+
+describe('what the text says where there is little, and what it may never lose', () => {
+  const body = (more: Partial<ListingFacts>) => writeListing({ ...facts, ...more }).body;
+  test('a caution that an edit took out is named, for every construction that has one', () => {
+    for (const construction of ['bayonet', 'automatic', 'balisong', 'fixed'] as const) {
+      const own = { ...facts, construction };
+      for (const caution of cautionsFor(construction)) {
+        const text = writeListing(own);
+        expect(checkWording(own, { ...text, body: text.body.replace(caution, '') })).toEqual([
+          { kind: 'disclosure-dropped', detail: `The text no longer carries the caution: ${caution}` },
+        ]);
+      }
+    }
+  });
+  test.each([
+    ['confirmed', true],
+    ['probable', true],
+    ['type-consistent', false],
+    ['doubtful', false],
+    ['not-enough-seen', false],
+  ] as const)('a licensed copy, %s: called one only where it is sure enough', (tier, told) => {
+    expect(body({ tier, isLicensed: true }).startsWith('A licensed copy, sold as one:')).toBe(told);
+    expect(body({ tier })).not.toContain('licensed copy');
+  });
+  test('no fault was found is said of a whole look without one, and of nothing less', () => {
+    const said = 'No fault was found on inspection.';
+    expect(body({ faults: 0 })).toContain(said);
+    expect(body({ faults: 1 })).not.toContain(said);
+    expect(body({ faults: 0, extent: 'partly' })).not.toContain(said);
+    expect(body({ faults: 0, extent: 'none' })).toContain('It has not been inspected yet.');
+    expect(body({ faults: 0, extent: 'none', sealed: true })).not.toContain('inspected');
+  });
+  test('what there is none of makes no sentence', () => {
+    const bare = body({
+      measures: [],
+      features: [],
+      disclosures: [],
+      history: [],
+      included: [],
+      unproved: [],
+    });
+    for (const word of ['Please note', 'History', 'Included', 'Not proved', 'Closed length'])
+      expect(bare).not.toContain(word);
+    expect(bare).not.toMatch(/^\.|\n\.|undefined|: \./m);
+    expect(body({ features: ['Shield: oval'], history: ['Rehandled'], included: ['sheath'] })).toMatch(
+      /Shield: oval\.[\s\S]*History: Rehandled\.[\s\S]*Included: sheath\./,
+    );
+  });
+  test('a story that is told again in other endings is found; one that is denied may be named', () => {
+    const own = {
+      ...facts,
+      refuted: [{ told: 'Issued to divers of the harbour patrol', because: 'no order is known' }],
+    };
+    const text = writeListing(own);
+    const kinds = (more: string) =>
+      checkWording(own, { ...text, body: `${text.body} ${more}` }).map((p) => p.kind);
+    expect(kinds('The diver issue of the harbour patrols.')).toContain('refuted-story');
+    expect(kinds('It was never issued to divers of the harbour patrol.')).toEqual([]);
+    expect(kinds('A harbour scene is etched on it.')).toEqual([]);
+  });
+});
