@@ -20,8 +20,7 @@ export async function treat(
     throw conflict(
       'Record the piece as it was found first: finish the inspection before anything is done to it.',
     );
-  if (body.doneOn > todayIso())
-    throw invalid([{ pointer: '/doneOn', message: 'this day has not come yet' }]);
+  if (body.doneOn > todayIso()) throw invalid([{ pointer: '/doneOn', message: 'this day has not come yet' }]);
   const unknown = body.removes.findIndex((i) => before.findings[i] === undefined);
   if (unknown >= 0)
     throw invalid([{ pointer: `/removes/${unknown}`, message: 'there is no such finding; look again' }]);
