@@ -1,5 +1,5 @@
 /** Lots: one price for many pieces, documented whole, its recovery followed. */
-import { STAGES } from '@jutbank/core/pieces';
+import { STAGES, SOURCE_OF_PIECE } from '@jutbank/core/pieces';
 import {
   moneyShape,
   amount,
@@ -16,7 +16,6 @@ import { allocationShape } from './shapes.ts';
 import { z } from 'zod';
 import { ALLOCATION_METHODS } from '@jutbank/core/intake';
 import { CONSTRUCTIONS } from '@jutbank/core/reference';
-import { SOURCE_OF_PIECE } from '@jutbank/core/pieces';
 
 const MOST_PIECES = 500;
 const notNegative = amount.refine((a) => !(Number(a) < 0), 'must not be below 0');

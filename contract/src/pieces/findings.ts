@@ -1,5 +1,5 @@
 /** What an inspection found, and the school it is quoted in, as the record keeps it. */
-import { findingShape, completenessShape, inspectionShape } from './shapes.ts';
+import { findingShape, completenessShape, inspectionShape } from './grading.ts';
 import { z } from 'zod';
 import { basePart, DEFECTS, PARTS, SCALE_IDS, SEVERITIES, STEP_STATES } from '@jutbank/core/condition';
 import { text, ulid } from '../http/index.ts';

@@ -7,6 +7,16 @@ export {
   finding,
   quotedBody,
 } from './findings.ts';
+export {
+  agreementShape,
+  completenessShape,
+  defectDifferenceShape,
+  findingShape,
+  gradeAnswerShape,
+  inspectionShape,
+  treatmentPlanShape,
+} from './grading.ts';
+export { identifyAnswerShape } from './identification.ts';
 export { AS_FOUND, type IntakeBody, emptyIntake, intakeBody } from './intake.ts';
 export type { ListingRecord, MarketMessage, WaitingErrand } from './listing.ts';
 export {
@@ -19,16 +29,6 @@ export {
   observationsBody,
 } from './observations.ts';
 export { ofPiece, pieceRoutes } from './routes.ts';
-export {
-  agreementShape,
-  completenessShape,
-  defectDifferenceShape,
-  findingShape,
-  gradeAnswerShape,
-  identifyAnswerShape,
-  inspectionShape,
-  treatmentPlanShape,
-} from './shapes.ts';
 export {
   type PictureRecord,
   type PieceSheet,

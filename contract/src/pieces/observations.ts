@@ -1,5 +1,5 @@
 /** What was seen at the bench and what was decided, as the record keeps it. */
-import { observationShape, candidateShape, attributionShape } from './shapes.ts';
+import { observationShape, candidateShape, attributionShape } from './identification.ts';
 import { z } from 'zod';
 import { CERTAINTIES, OBSERVATION_STATES, TIERS, type Observation } from '@jutbank/core/bench';
 import { edtf, slug, text } from '../http/index.ts';

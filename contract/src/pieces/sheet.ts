@@ -1,12 +1,8 @@
 /** A piece as it is shown: its slip, its five readings, its sheet, the tray. */
 import { intakeBody } from './intake.ts';
-import {
-  observationShape,
-  makingClashShape,
-  gradeAnswerShape,
-  custodyEventShape,
-  trailShape,
-} from './shapes.ts';
+import { observationShape, makingClashShape } from './identification.ts';
+import { gradeAnswerShape } from './grading.ts';
+import { custodyEventShape, trailShape } from './trail.ts';
 import { storedAttribution, narrowing } from './observations.ts';
 import { conditionBodyShape, quotedScale } from './findings.ts';
 import { listingRecord } from './listing.ts';

@@ -1,4 +1,5 @@
 /** Sales, invoices, certificates. */
+import { netFields } from '../worth/index.ts';
 import {
   moneyShape,
   pageShape,
@@ -31,15 +32,7 @@ export type SaleBody = z.infer<typeof saleBody>;
 /** Every fee of the channel, the tax that the price held, and what was left after both. */
 export const netOfSale = z
   .object({
-    gross: z.string(),
-    commission: z.string(),
-    fixedFee: z.string(),
-    paymentFee: z.string(),
-    taxOnFees: z.string(),
-    postageCost: z.string(),
-    packing: z.string(),
-    insurance: z.string(),
-    net: z.string(),
+    ...netFields,
     channel: z.string(),
     tax: z.string(),
     left: z.string(),

@@ -29,3 +29,4 @@ export {
   type StockValuation,
   stockRoutes,
 } from './stock.ts';
+export { netFields } from './shapes.ts';

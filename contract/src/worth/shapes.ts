@@ -13,6 +13,15 @@ import type {
 } from '@jutbank/core/worth';
 import { z } from 'zod';
 
+/** A share with its honest interval. */
+const share = {
+  of: z.number(),
+  held: z.number(),
+  share: z.number(),
+  low: z.number(),
+  high: z.number(),
+};
+
 export const mostToPayShape: z.ZodType<MostToPay> = z
   .object({
     currency: z.string(),
@@ -30,11 +39,7 @@ export const mostToPayShape: z.ZodType<MostToPay> = z
 
 export const rangesHeldShape: z.ZodType<RangesHeld> = z
   .object({
-    of: z.number(),
-    held: z.number(),
-    share: z.number(),
-    low: z.number(),
-    high: z.number(),
+    ...share,
     /** the middle of price ÷ figure and of price ÷ concluded value: above 1 where too little was said */
     ofFigure: z.number(),
     ofConcluded: z.number(),
@@ -43,11 +48,7 @@ export const rangesHeldShape: z.ZodType<RangesHeld> = z
 
 export const bandShape: z.ZodType<Band> = z
   .object({
-    of: z.number(),
-    held: z.number(),
-    share: z.number(),
-    low: z.number(),
-    high: z.number(),
+    ...share,
     from: z.number(),
     to: z.number(),
     /** mean of what was stated in it */
@@ -73,19 +74,19 @@ export const pointOfValueShape: z.ZodType<PointOfValue> = z
   })
   .meta({ id: 'PointOfValue' });
 
-export const netShape: z.ZodType<Net> = z
-  .object({
-    gross: z.string(),
-    commission: z.string(),
-    fixedFee: z.string(),
-    paymentFee: z.string(),
-    taxOnFees: z.string(),
-    postageCost: z.string(),
-    packing: z.string(),
-    insurance: z.string(),
-    net: z.string(),
-  })
-  .meta({ id: 'Net' });
+/** Every fee of a channel, and what it leaves. */
+export const netFields = {
+  gross: z.string(),
+  commission: z.string(),
+  fixedFee: z.string(),
+  paymentFee: z.string(),
+  taxOnFees: z.string(),
+  postageCost: z.string(),
+  packing: z.string(),
+  insurance: z.string(),
+  net: z.string(),
+};
+export const netShape: z.ZodType<Net> = z.object(netFields).meta({ id: 'Net' });
 
 export const hazardShape: z.ZodType<Hazard> = z
   .object({

@@ -1,9 +1,8 @@
-import { shopRoutes } from '@jutbank/contract/shop';
+import { shopRoutes, type SearchHit } from '@jutbank/contract/shop';
 import { Dialog } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import { useNavigate } from 'react-router';
-import type { SearchHit } from '@jutbank/contract/shop';
 import { send } from '../base/api.ts';
 
 const ADDRESS: Record<SearchHit['kind'], (id: string) => string> = {

@@ -1,8 +1,7 @@
-import { accessOf, shopRoutes } from '@jutbank/contract/shop';
+import { accessOf, shopRoutes, type SessionAnswer } from '@jutbank/contract/shop';
 import type { Access } from '@jutbank/contract/http';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { createContext, use } from 'react';
-import type { SessionAnswer } from '@jutbank/contract/shop';
 import { ApiProblem, send } from './api.ts';
 
 export const SESSION = ['session'];

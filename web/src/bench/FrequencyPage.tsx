@@ -1,8 +1,7 @@
 /** How often things come to this shop's bench: what was learnt, from how many, how far it is believed. */
-import { benchRoutes } from '@jutbank/contract/bench';
+import { benchRoutes, type FrequencyAnswer } from '@jutbank/contract/bench';
 import { Switch, FormControlLabel } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { FrequencyAnswer } from '@jutbank/contract/bench';
 import { send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Empty, Failed, Loading } from '../base/states.tsx';

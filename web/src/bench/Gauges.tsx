@@ -1,11 +1,10 @@
 /** The gauges at the bench: what they say goes into the size in hand, and the bench moves on. */
-import { benchRoutes } from '@jutbank/contract/bench';
+import { benchRoutes, type GaugeKey, type GaugeLine, type GaugeSummary } from '@jutbank/contract/bench';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import type { Observation } from '@jutbank/core/bench';
 import type { Feature } from '@jutbank/core/reference';
 import { dimensionOfUnit, formatQuantity, parseQuantity } from '@jutbank/core/units';
-import type { GaugeKey, GaugeLine, GaugeSummary } from '@jutbank/contract/bench';
 import { ApiProblem, send } from '../base/api.ts';
 
 const NAMES = { caliper: 'Caliper', scales: 'Scales' } as const;

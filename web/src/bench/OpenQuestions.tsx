@@ -1,10 +1,9 @@
 /** What nobody can explain on this piece: kept as a question until somebody answers it. */
-import { benchRoutes } from '@jutbank/contract/bench';
+import { benchRoutes, type PieceQuestion } from '@jutbank/contract/bench';
 import { Button } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { PieceQuestion } from '@jutbank/contract/bench';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { dayText } from '../parts/words.ts';

@@ -1,12 +1,11 @@
 /** Blind second gradings: set, looked at by somebody else, and how well the two agree. */
-import { conditionRoutes } from '@jutbank/contract/condition';
+import { conditionRoutes, type GradingSheet } from '@jutbank/contract/condition';
 import { pieceRoutes } from '@jutbank/contract/pieces';
 import { Button } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { defectInWords } from '@jutbank/core/condition';
-import type { GradingSheet } from '@jutbank/contract/condition';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';

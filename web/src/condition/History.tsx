@@ -1,8 +1,7 @@
 /** How its condition came to be what it is: as found, every treatment, every new look; quarantine; parts that moved. */
-import { conditionRoutes } from '@jutbank/contract/condition';
+import { conditionRoutes, type ConditionState, type TreatmentRecord } from '@jutbank/contract/condition';
 import { useQuery } from '@tanstack/react-query';
 import { findingInWords } from '@jutbank/core/condition';
-import type { ConditionState, TreatmentRecord } from '@jutbank/contract/condition';
 import type { PieceSheet } from '@jutbank/contract/pieces';
 import { send } from '../base/api.ts';
 import { Failed, Loading } from '../base/states.tsx';

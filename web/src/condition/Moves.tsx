@@ -1,14 +1,12 @@
 /** Parts that went from one piece to another: recorded on both. */
-import { pieceRoutes } from '@jutbank/contract/pieces';
-import { conditionRoutes } from '@jutbank/contract/condition';
+import { pieceRoutes, type PieceSheet } from '@jutbank/contract/pieces';
+import { conditionRoutes, MOVE_REASONS, type PartMove } from '@jutbank/contract/condition';
 import { Button } from '@mui/material';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { PARTS, type Part } from '@jutbank/core/condition';
 import { edtfInWords } from '@jutbank/core/dates';
-import { MOVE_REASONS, type PartMove } from '@jutbank/contract/condition';
-import type { PieceSheet } from '@jutbank/contract/pieces';
 import { send } from '../base/api.ts';
 import { Field } from '../parts/Field.tsx';
 import { inLine, useTakeSheet } from '../pieces/usePiece.ts';

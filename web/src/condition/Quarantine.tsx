@@ -1,9 +1,8 @@
 /** A piece whose material attacks its neighbours is kept apart, with a day to look at it again. */
-import { conditionRoutes } from '@jutbank/contract/condition';
+import { conditionRoutes, type ConditionFile } from '@jutbank/contract/condition';
 import { Button } from '@mui/material';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { ConditionFile } from '@jutbank/contract/condition';
 import type { PieceSheet } from '@jutbank/contract/pieces';
 import { ApiProblem, send } from '../base/api.ts';
 import { Field } from '../parts/Field.tsx';

@@ -1,11 +1,10 @@
 /** The rules a shop grades by: readable, copied and changed here, tried on the recorded pieces before they hold. */
-import { conditionRoutes } from '@jutbank/contract/condition';
+import { conditionRoutes, type RuleTrial } from '@jutbank/contract/condition';
 import { Button } from '@mui/material';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { RULE_IDS, type RuleDocument, type RuleId } from '@jutbank/core/condition';
-import type { RuleTrial } from '@jutbank/contract/condition';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';

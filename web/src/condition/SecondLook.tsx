@@ -1,10 +1,9 @@
 /** The second look: guided like the first, nothing of which is shown; what is with the piece is not asked again. */
-import { conditionRoutes } from '@jutbank/contract/condition';
+import { conditionRoutes, type GradingSheet } from '@jutbank/contract/condition';
 import { Button } from '@mui/material';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { findingInWords, freshInspection } from '@jutbank/core/condition';
-import type { GradingSheet } from '@jutbank/contract/condition';
 import { send } from '../base/api.ts';
 import { Inspect } from './Inspect.tsx';
 import { lookList, seenOf, type Body } from './inspecting.ts';

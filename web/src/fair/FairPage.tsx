@@ -1,19 +1,12 @@
 /** At the fair: which, a quick look, the asked price – and the most to pay, with why. Works while the connection drops. */
 import { conditionRoutes } from '@jutbank/contract/condition';
-import { fairRoutes } from '@jutbank/contract/fair';
+import { fairRoutes, type FairAnswer, type FairNote, type FairQuestion } from '@jutbank/contract/fair';
 import { Button } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import {
-  CONDITION_STEPS,
-  findingsOf,
-  QUICK_LOOK,
-  type Finding,
-  type QuickLook,
-} from '@jutbank/core/condition';
+import { CONDITION_STEPS, findingsOf, QUICK_LOOK, type Finding, type QuickLook } from '@jutbank/core/condition';
 import type { Care } from '@jutbank/contract/shop';
-import type { FairAnswer, FairNote, FairQuestion } from '@jutbank/contract/fair';
 import type { IntakeBody } from '@jutbank/contract/pieces';
 import { ALTERATIONS, type Alteration } from '@jutbank/core/market';
 import { ApiProblem, send } from '../base/api.ts';

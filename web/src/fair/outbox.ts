@@ -2,9 +2,8 @@
  * Fair notes that wait for a connection: kept on the phone until the server has said that it has them, their photographs
  * beside them in the browser's database, for they are too large for its store of texts.
  */
-import { fairRoutes } from '@jutbank/contract/fair';
+import { fairRoutes, fairNote, type FairNote, type FairNoteRecord } from '@jutbank/contract/fair';
 import { createStore, del, get as read, set, type UseStore } from 'idb-keyval';
-import { fairNote, type FairNote, type FairNoteRecord } from '@jutbank/contract/fair';
 import { ApiProblem, send } from '../base/api.ts';
 
 const PLACE = 'jutbank.fair.outbox';

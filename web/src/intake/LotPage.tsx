@@ -1,12 +1,11 @@
 /** One lot: its costs, its pieces taken in in a run by keyboard, each with its share, and the recovery over time. */
-import { lotRoutes } from '@jutbank/contract/intake';
+import { lotRoutes, type LotBody, type LotPiece, type LotSheet, type LotSharesBody } from '@jutbank/contract/intake';
 import { Button, MenuItem, TextField } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { ALLOCATION_METHODS } from '@jutbank/core/intake';
 import { CONSTRUCTIONS, type Construction } from '@jutbank/core/reference';
-import type { LotBody, LotPiece, LotSheet, LotSharesBody } from '@jutbank/contract/intake';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';

@@ -1,11 +1,10 @@
 /** The listing's words, written from the record; what an edit dropped; and what the marketplace answers. */
-import { listingRoutes } from '@jutbank/contract/listing';
+import { listingRoutes, type ListingBody, type ListingDraft } from '@jutbank/contract/listing';
 import { Button, TextField } from '@mui/material';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import type { PieceSheet, MarketMessage } from '@jutbank/contract/pieces';
-import type { ListingBody, ListingDraft } from '@jutbank/contract/listing';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';

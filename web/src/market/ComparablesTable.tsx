@@ -1,9 +1,8 @@
 /** The list of comparables: chosen rows are set aside, merged into one, or taken back, each with a reason. */
-import { marketRoutes } from '@jutbank/contract/market';
+import { marketRoutes, type ComparableRecord, type ComparableState } from '@jutbank/contract/market';
 import { Button, TextField } from '@mui/material';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { ComparableRecord, ComparableState } from '@jutbank/contract/market';
 import { ApiProblem, send } from '../base/api.ts';
 import { inWords, moneyText } from '../parts/words.ts';
 

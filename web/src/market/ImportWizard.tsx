@@ -1,11 +1,10 @@
 /** Somebody's list of prices: read, its columns named, tried, and then taken in; every error at its line and column. */
-import { marketRoutes } from '@jutbank/contract/market';
+import { marketRoutes, type ComparablesImportAnswer, type FileLook, type RowError } from '@jutbank/contract/market';
 import { jobRoutes } from '@jutbank/contract/jobs';
 import { Button } from '@mui/material';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { takeGuesses } from '@jutbank/core/market';
-import type { ComparablesImportAnswer, FileLook, RowError } from '@jutbank/contract/market';
 import { ApiProblem, send } from '../base/api.ts';
 import { FileChooser } from '../parts/FileChooser.tsx';
 import { awaitJob } from '../base/task.ts';

@@ -1,7 +1,6 @@
 /** Lists that went in, and the way back. */
-import { marketRoutes } from '@jutbank/contract/market';
+import { marketRoutes, type ImportRecord } from '@jutbank/contract/market';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { ImportRecord } from '@jutbank/contract/market';
 import { send } from '../base/api.ts';
 import { counted, dayText } from '../parts/words.ts';
 

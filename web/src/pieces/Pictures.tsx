@@ -1,7 +1,6 @@
 /** Pictures of a piece: dropped, pasted or chosen. */
-import { pieceRoutes } from '@jutbank/contract/pieces';
+import { pieceRoutes, type PieceSheet } from '@jutbank/contract/pieces';
 import { useEffect, useRef, useState } from 'react';
-import type { PieceSheet } from '@jutbank/contract/pieces';
 import { ApiProblem, send } from '../base/api.ts';
 import { inLine, useTakeSheet } from './usePiece.ts';
 

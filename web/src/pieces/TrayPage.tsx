@@ -1,10 +1,9 @@
-import { pieceRoutes } from '@jutbank/contract/pieces';
+import { pieceRoutes, type PieceSlip } from '@jutbank/contract/pieces';
 import { Button } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { periodInWords, periodOf } from '@jutbank/core/dates';
-import type { PieceSlip } from '@jutbank/contract/pieces';
 import { send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { useShortcuts } from '../base/shortcuts.ts';

@@ -1,8 +1,7 @@
 /** A piece on the screen: read once, saved as one goes, with undo, and a notice when two people meet. */
-import { pieceRoutes } from '@jutbank/contract/pieces';
+import { pieceRoutes, type PieceSheet } from '@jutbank/contract/pieces';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import type { PieceSheet } from '@jutbank/contract/pieces';
 import type { Route } from '@jutbank/contract/http';
 import { ApiProblem, send, type Held } from '../base/api.ts';
 

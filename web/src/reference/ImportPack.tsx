@@ -1,10 +1,9 @@
 /** A pack from somebody else: looked through before it goes in. */
-import { referenceRoutes } from '@jutbank/contract/reference';
+import { referenceRoutes, type PackReview } from '@jutbank/contract/reference';
 import { Button } from '@mui/material';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { edtfInWords } from '@jutbank/core/dates';
-import type { PackReview } from '@jutbank/contract/reference';
 import { ApiProblem, send } from '../base/api.ts';
 import { FileChooser } from '../parts/FileChooser.tsx';
 import { SECTION_WORDS } from './writing/draft.ts';

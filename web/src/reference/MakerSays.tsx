@@ -1,10 +1,9 @@
 /** What the reference says of one maker beside its patterns and stamps: codes, dated customs, stories. */
-import { referenceRoutes } from '@jutbank/contract/reference';
+import { referenceRoutes, type Vocabulary } from '@jutbank/contract/reference';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { edtfInWords } from '@jutbank/core/dates';
 import type { DatedWindow, Story } from '@jutbank/core/reference';
-import type { Vocabulary } from '@jutbank/contract/reference';
 import { send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { sentence } from '../parts/words.ts';

@@ -1,11 +1,10 @@
 /** A pattern's forms along the year rule, and what changed from one to the next. */
-import { referenceRoutes } from '@jutbank/contract/reference';
+import { referenceRoutes, type Vocabulary } from '@jutbank/contract/reference';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { edtfInWords, periodOf } from '@jutbank/core/dates';
 import { differencesOf, patternByYear, type Variant } from '@jutbank/core/reference';
-import type { Vocabulary } from '@jutbank/contract/reference';
 import { send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';

@@ -1,12 +1,11 @@
 /** The sale: accept an offer or sell over the counter; invoice, certificate and margin. */
 import { pricingSettingsRoutes } from '@jutbank/contract/shop';
-import { saleRoutes } from '@jutbank/contract/sale';
+import { saleRoutes, type SaleRecord } from '@jutbank/contract/sale';
 import { Button, Checkbox, FormControlLabel, MenuItem, TextField } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { PieceSheet } from '@jutbank/contract/pieces';
-import type { SaleRecord } from '@jutbank/contract/sale';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';

@@ -1,9 +1,8 @@
 /** Who works here: roles, passwords, where somebody is signed in; and accounts given and taken away. */
-import { shopRoutes } from '@jutbank/contract/shop';
+import { shopRoutes, ROLES, type PersonOnList, type Role } from '@jutbank/contract/shop';
 import { Button, MenuItem, TextField } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Fragment, useState } from 'react';
-import { ROLES, type PersonOnList, type Role } from '@jutbank/contract/shop';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { counted, sentence } from '../parts/words.ts';

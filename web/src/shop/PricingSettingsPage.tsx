@@ -1,9 +1,8 @@
 /** How the shop reckons: channels, tax, what it wants to keep, habits of buying; with a sale worked through beside it. */
-import { pricingSettingsRoutes } from '@jutbank/contract/shop';
+import { pricingSettingsRoutes, type VersionedSettings, type PricingSettings } from '@jutbank/contract/shop';
 import { Button } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
-import type { VersionedSettings, PricingSettings } from '@jutbank/contract/shop';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';

@@ -1,10 +1,9 @@
-import { shopRoutes } from '@jutbank/contract/shop';
+import { shopRoutes, setupBody } from '@jutbank/contract/shop';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { Button, TextField } from '@mui/material';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
-import { setupBody } from '@jutbank/contract/shop';
 import { ApiProblem, send } from '../base/api.ts';
 import { SESSION } from '../base/session.ts';
 import { Wordmark } from '../base/Wordmark.tsx';

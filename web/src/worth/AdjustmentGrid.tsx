@@ -1,10 +1,9 @@
 /** The grid: every sale that bears on the estimate, each line to be read, challenged and corrected with a reason. */
-import { worthRoutes } from '@jutbank/contract/worth';
+import { worthRoutes, type OverrideRecord, type WorthOfPiece } from '@jutbank/contract/worth';
 import { Button, MenuItem, TextField } from '@mui/material';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Fragment, useState } from 'react';
 import type { EstimateAnswer, EstimateRow } from '@jutbank/contract/market';
-import type { OverrideRecord, WorthOfPiece } from '@jutbank/contract/worth';
 import { ApiProblem, send } from '../base/api.ts';
 import { dayText, moneyText, sentence, signed } from '../parts/words.ts';
 

@@ -1,9 +1,8 @@
 /** An appraisal as it was made, and what would be said today. */
-import { worthRoutes } from '@jutbank/contract/worth';
+import { worthRoutes, type AppraisalRecord, type Recomputed } from '@jutbank/contract/worth';
 import { Button } from '@mui/material';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
-import type { AppraisalRecord, Recomputed } from '@jutbank/contract/worth';
 import { send } from '../base/api.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { dayText, moneyText, sentence, signed } from '../parts/words.ts';

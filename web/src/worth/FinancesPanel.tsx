@@ -1,9 +1,8 @@
 /** Money at both ends of a piece: the bases of value, the most to pay, the ask against patience, offers. */
-import { offerRoutes } from '@jutbank/contract/worth';
+import { offerRoutes, type PieceFinances } from '@jutbank/contract/worth';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import type { PieceSheet } from '@jutbank/contract/pieces';
-import type { PieceFinances } from '@jutbank/contract/worth';
 import { send } from '../base/api.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { counted, dayText, moneyText, sentence, signed } from '../parts/words.ts';

@@ -1,11 +1,10 @@
 /** Offers for a piece: judged against waiting, and kept with what was decided. */
-import { offerRoutes } from '@jutbank/contract/worth';
+import { offerRoutes, type OfferRecord } from '@jutbank/contract/worth';
 import { Button, TextField } from '@mui/material';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Money } from '@jutbank/core/money';
 import type { PieceSheet } from '@jutbank/contract/pieces';
-import type { OfferRecord } from '@jutbank/contract/worth';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { MoneyField } from '../parts/MoneyField.tsx';

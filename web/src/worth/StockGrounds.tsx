@@ -1,10 +1,9 @@
 /** A worth of the valued stock, and behind it the sales it rested on that day. */
-import { stockRoutes } from '@jutbank/contract/worth';
+import { stockRoutes, type StockPiece } from '@jutbank/contract/worth';
 import { Dialog } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useId, useState } from 'react';
 import { Link } from 'react-router';
-import type { StockPiece } from '@jutbank/contract/worth';
 import { send } from '../base/api.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { counted, dayText, moneyText, signed } from '../parts/words.ts';

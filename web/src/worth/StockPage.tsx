@@ -1,12 +1,11 @@
 /** The stock at cost and at worth: how long it has stood, what no longer fits its price, how prices move. */
-import { stockRoutes } from '@jutbank/contract/worth';
+import { stockRoutes, type StockPiece, type StockValuation } from '@jutbank/contract/worth';
 import { jobRoutes } from '@jutbank/contract/jobs';
 import { Button } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import type { RepriceReason } from '@jutbank/core/worth';
-import type { StockPiece, StockValuation } from '@jutbank/contract/worth';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';

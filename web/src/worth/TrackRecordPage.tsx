@@ -1,9 +1,8 @@
 /** How well the house has done: what it said against what came of it, with how far so few can tell. */
-import { worthRoutes } from '@jutbank/contract/worth';
+import { worthRoutes, type AppraisedAndSold, type TrackRecord } from '@jutbank/contract/worth';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { HEARD_FROM, type Band, type RangesHeld, type Share, type Basis } from '@jutbank/core/worth';
-import type { AppraisedAndSold, TrackRecord } from '@jutbank/contract/worth';
 import { send } from '../base/api.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { counted, dayText, moneyText } from '../parts/words.ts';

@@ -1,11 +1,10 @@
 /** Writing one thing of the reference: the form, what it will look like, and where it stands. */
-import { referenceRoutes } from '@jutbank/contract/reference';
+import { referenceRoutes, type ItemRecord, type Vocabulary } from '@jutbank/contract/reference';
 import { Button } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { PACK_SECTIONS, type PackSection, type Variant } from '@jutbank/core/reference';
-import type { ItemRecord, Vocabulary } from '@jutbank/contract/reference';
 import { ApiProblem, send } from '../../base/api.ts';
 import { useMay } from '../../base/session.ts';
 import { Failed, Loading } from '../../base/states.tsx';
@@ -14,15 +13,7 @@ import { CodeForm } from './CodeForm.tsx';
 import { asItem, blank, nextFormOf, SECTION_WORDS, suggestedId, type Draft } from './draft.ts';
 import { Line, FieldErrors } from './fields.tsx';
 import type { FormProps } from './formParts.tsx';
-import {
-  FeatureForm,
-  MakerForm,
-  MarkForm,
-  PatternForm,
-  SourceForm,
-  StoryForm,
-  WindowForm,
-} from './forms.tsx';
+import { FeatureForm, MakerForm, MarkForm, PatternForm, SourceForm, StoryForm, WindowForm } from './forms.tsx';
 import { VariantForm } from './VariantForm.tsx';
 import './writing.css';
 import { useVocabulary, usePattern } from '../vocabulary.ts';
