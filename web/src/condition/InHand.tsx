@@ -1,6 +1,13 @@
 /** The one thing that is looked at now: its question, what may be found, and how bad it is. */
 import { useRef, useState } from 'react';
-import { defectInWords, measureUnit, partInWords, SEVERITIES, severityInWords, type Defect } from '@jutbank/core/condition';
+import {
+  defectInWords,
+  measureUnit,
+  partInWords,
+  SEVERITIES,
+  severityInWords,
+  type Defect,
+} from '@jutbank/core/condition';
 import type { Construction } from '@jutbank/core/reference';
 import { sentence } from '../parts/words.ts';
 import { AreaPainter } from './AreaPainter.tsx';

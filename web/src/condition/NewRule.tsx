@@ -1,7 +1,20 @@
 /** Rules a shop adds of its own: another cap on a scale, another part's own cost in the index. */
 import { Button } from '@mui/material';
 import { useState, type ReactNode } from 'react';
-import { defectInWords, DEFECTS, partInWords, PARTS, SEVERITIES, type Cap, type DeductionRule, type Defect, type IndexRules, type Part, type ScaleRules, type Severity } from '@jutbank/core/condition';
+import {
+  defectInWords,
+  DEFECTS,
+  partInWords,
+  PARTS,
+  SEVERITIES,
+  type Cap,
+  type DeductionRule,
+  type Defect,
+  type IndexRules,
+  type Part,
+  type ScaleRules,
+  type Severity,
+} from '@jutbank/core/condition';
 import { Choice } from '../parts/Choice.tsx';
 import { Field } from '../parts/Field.tsx';
 import { sentence } from '../parts/words.ts';

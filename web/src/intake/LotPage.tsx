@@ -1,5 +1,11 @@
 /** One lot: its costs, its pieces taken in in a run by keyboard, each with its share, and the recovery over time. */
-import { lotRoutes, type LotBody, type LotPiece, type LotSheet, type LotSharesBody } from '@jutbank/contract/intake';
+import {
+  lotRoutes,
+  type LotBody,
+  type LotPiece,
+  type LotSheet,
+  type LotSharesBody,
+} from '@jutbank/contract/intake';
 import { Button, MenuItem, TextField } from '@mui/material';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';

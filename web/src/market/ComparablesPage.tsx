@@ -4,7 +4,12 @@ import { Button, MenuItem, TextField } from '@mui/material';
 import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { PRICE_KINDS, VENUE_KINDS } from '@jutbank/core/market';
-import { COMPARABLE_STATES, type ComparableState, marketRoutes, type ComparableFilter } from '@jutbank/contract/market';
+import {
+  COMPARABLE_STATES,
+  type ComparableState,
+  marketRoutes,
+  type ComparableFilter,
+} from '@jutbank/contract/market';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { sentence, counted } from '../parts/words.ts';

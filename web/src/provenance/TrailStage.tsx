@@ -4,7 +4,13 @@ import { Button, FormControlLabel, MenuItem, Switch, TextField } from '@mui/mate
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { edtfInWords } from '@jutbank/core/dates';
-import { EVIDENCE_KINDS, EVIDENCE_WORDS, trailText, type CustodyEvent, type EvidenceKind } from '@jutbank/core/provenance';
+import {
+  EVIDENCE_KINDS,
+  EVIDENCE_WORDS,
+  trailText,
+  type CustodyEvent,
+  type EvidenceKind,
+} from '@jutbank/core/provenance';
 import { send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { DateField } from '../parts/DateField.tsx';

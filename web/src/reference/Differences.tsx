@@ -1,7 +1,13 @@
 /** Two to four variants side by side, only what differs. */
 import { dimensionOfUnit, formatQuantity } from '@jutbank/core/units';
 import { edtfInWords } from '@jutbank/core/dates';
-import { differencesOf, type Difference, type Mark, type Pattern, type Variant } from '@jutbank/core/reference';
+import {
+  differencesOf,
+  type Difference,
+  type Mark,
+  type Pattern,
+  type Variant,
+} from '@jutbank/core/reference';
 import type { Vocabulary } from '@jutbank/contract/reference';
 import { MarkDrawing, stampCaption } from '../parts/Drawn.tsx';
 

@@ -1,5 +1,16 @@
 /** The code editor: what is read from the stamp, and what that means, without writing a program. */
-import { impliedValues, type ImpliedFeature, type Code, type CodeRead, type CodeRule, type DateCode, type PatternNumberCode, type Segment, type SerialCode, type YearRule } from '@jutbank/core/reference';
+import {
+  impliedValues,
+  type ImpliedFeature,
+  type Code,
+  type CodeRead,
+  type CodeRule,
+  type DateCode,
+  type PatternNumberCode,
+  type Segment,
+  type SerialCode,
+  type YearRule,
+} from '@jutbank/core/reference';
 import { Citation, given, named, type FormProps } from './formParts.tsx';
 import { slugOf } from './draft.ts';
 import { DateLine, Field, Line, NumberLine, Select, Rows, MultiSelect } from './fields.tsx';

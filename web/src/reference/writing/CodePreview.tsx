@@ -1,7 +1,20 @@
 /** Beside the code editor: a field to try a stamp, every reading in a table, and what is doubtful about the rules. */
 import { useId, useState, type ReactNode } from 'react';
 import { edtfInWords, parsePeriod } from '@jutbank/core/dates';
-import { codeDoubts, codeTable, impliedValues, parsePatternNumber, readDateCode, readSerial, whyNotAFormat, type Code, type DateCode, type ImpliedFeature, type PatternNumberCode, type SerialCode } from '@jutbank/core/reference';
+import {
+  codeDoubts,
+  codeTable,
+  impliedValues,
+  parsePatternNumber,
+  readDateCode,
+  readSerial,
+  whyNotAFormat,
+  type Code,
+  type DateCode,
+  type ImpliedFeature,
+  type PatternNumberCode,
+  type SerialCode,
+} from '@jutbank/core/reference';
 import type { Vocabulary } from '@jutbank/contract/reference';
 
 function Try({ label, children }: { label: string; children: (id: string) => ReactNode }) {

@@ -1,6 +1,13 @@
 /** A variant: what can be seen on it, when it was made, how many, and what gives an imitation away. */
 import { useVariantNames } from '../vocabulary.ts';
-import { RUN_SPLITS, VARIANT_KINDS, type Claim, type FeatureReading, type RunShare, type Variant } from '@jutbank/core/reference';
+import {
+  RUN_SPLITS,
+  VARIANT_KINDS,
+  type Claim,
+  type FeatureReading,
+  type RunShare,
+  type Variant,
+} from '@jutbank/core/reference';
 import type { PatternDetail } from '@jutbank/contract/reference';
 import { DateLine, Line, Lines, NumberLine, Select, Rows, MultiSelect } from './fields.tsx';
 import { FeatureValues } from './FeatureValues.tsx';

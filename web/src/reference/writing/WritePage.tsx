@@ -13,7 +13,15 @@ import { CodeForm } from './CodeForm.tsx';
 import { asItem, blank, nextFormOf, SECTION_WORDS, suggestedId, type Draft } from './draft.ts';
 import { Line, FieldErrors } from './fields.tsx';
 import type { FormProps } from './formParts.tsx';
-import { FeatureForm, MakerForm, MarkForm, PatternForm, SourceForm, StoryForm, WindowForm } from './forms.tsx';
+import {
+  FeatureForm,
+  MakerForm,
+  MarkForm,
+  PatternForm,
+  SourceForm,
+  StoryForm,
+  WindowForm,
+} from './forms.tsx';
 import { VariantForm } from './VariantForm.tsx';
 import './writing.css';
 import { useVocabulary, usePattern } from '../vocabulary.ts';

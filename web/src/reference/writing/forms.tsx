@@ -1,6 +1,22 @@
 /** One form for each kind of thing a reference holds; every field says why it matters. */
 import { Varieties } from './FeatureValues.tsx';
-import { CONSTRUCTIONS, EFFORTS, SOURCE_KINDS, STAMPED_AFTERWARDS, STORY_VERDICTS, SWAP_CLASSES, type DatedWindow, type Feature, type FeatureValue, type Maker, type Mark, type MarkHistory, type Pattern, type Source, type Story } from '@jutbank/core/reference';
+import {
+  CONSTRUCTIONS,
+  EFFORTS,
+  SOURCE_KINDS,
+  STAMPED_AFTERWARDS,
+  STORY_VERDICTS,
+  SWAP_CLASSES,
+  type DatedWindow,
+  type Feature,
+  type FeatureValue,
+  type Maker,
+  type Mark,
+  type MarkHistory,
+  type Pattern,
+  type Source,
+  type Story,
+} from '@jutbank/core/reference';
 import { dimensionOfUnit } from '@jutbank/core/units';
 import { CONSTRUCTION_WORDS } from '../../parts/words.ts';
 import { Citation, given, named, optionsOf, type FormProps } from './formParts.tsx';
