@@ -1,9 +1,9 @@
 import { shopRoutes, type SearchHit } from '@jutbank/contract/shop';
 import { Dialog } from '@mui/material';
-import { useQuery } from '@tanstack/react-query';
+import { keepPreviousData } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { send } from '../base/api.ts';
+import { useAnswer } from '../base/answers.ts';
 
 const ADDRESS: Record<SearchHit['kind'], (id: string) => string> = {
   piece: (id) => `/pieces/${id}`,
@@ -18,12 +18,11 @@ export default function Finder({ onClose }: { onClose: () => void }) {
   const [at, setAt] = useState(0);
   const wanted = useDeferredValue(q.trim());
   const navigate = useNavigate();
-  const hits = useQuery({
-    queryKey: ['search', wanted],
-    queryFn: ({ signal }) => send(shopRoutes.search, { query: { q: wanted }, signal }),
-    enabled: wanted.length > 0,
-    placeholderData: (previous) => previous,
-  });
+  const hits = useAnswer(
+    shopRoutes.search,
+    { query: { q: wanted } },
+    { enabled: wanted.length > 0, placeholderData: keepPreviousData },
+  );
   const items = wanted.length > 0 ? (hits.data?.items ?? []) : [];
   const open = (hit: SearchHit | undefined) => {
     if (!hit) return;

@@ -1,8 +1,7 @@
 import { shopRoutes } from '@jutbank/contract/shop';
-import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { NavLink, Outlet, useNavigation } from 'react-router';
-import { send } from '../base/api.ts';
+import { useAnswer } from '../base/answers.ts';
 import { useServerAway } from '../base/away.ts';
 import { useMode } from '../base/mode.ts';
 import { SessionContext, useSessionQuery } from '../base/session.ts';
@@ -17,11 +16,7 @@ const KeysHelp = lazy(() => import('./KeysHelp.tsx'));
 
 export function Shell() {
   const session = useSessionQuery();
-  const health = useQuery({
-    queryKey: ['health'],
-    queryFn: () => send(shopRoutes.health),
-    enabled: session.data === null,
-  });
+  const health = useAnswer(shopRoutes.health, {}, { enabled: session.data === null });
   if (session.isError) return <Failed error={session.error} retry={() => void session.refetch()} />;
   if (session.data === undefined)
     return (

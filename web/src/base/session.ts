@@ -2,14 +2,13 @@ import { accessOf, shopRoutes, type SessionAnswer } from '@jutbank/contract/shop
 import type { Access } from '@jutbank/contract/http';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { createContext, use } from 'react';
+import { queryKeyOf } from './answers.ts';
 import { ApiProblem, send } from './api.ts';
-
-export const SESSION = ['session'];
 
 /** The signed-in person and shop; undefined when nobody is. */
 export function useSessionQuery() {
   return useQuery({
-    queryKey: SESSION,
+    queryKey: queryKeyOf(shopRoutes.session),
     queryFn: async (): Promise<SessionAnswer | null> => {
       try {
         return await send(shopRoutes.session);

@@ -19,7 +19,7 @@ import { bitsOf, itemsFor, mostTelling, observedAs, tellsOf, withObserved, type 
 import { DatingPanel } from './DatingPanel.tsx';
 import { Narrowing } from './Narrowing.tsx';
 import { OpenQuestions } from './OpenQuestions.tsx';
-import { useAnswer } from './useAnswer.ts';
+import { useIdentification } from './useIdentification.ts';
 import { useVariantNames, useVocabulary } from '../reference/vocabulary.ts';
 import './bench.css';
 
@@ -49,7 +49,7 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
   // a size further down that has the focus: gauges fill that one
   const [focusedId, setFocusedId] = useState<string>();
   const makerField = useRef<HTMLInputElement>(null);
-  const answer = useAnswer(sheet, state.value);
+  const answer = useIdentification(sheet, state.value);
   const names = useVariantNames([
     ...new Set([
       ...(answer.data?.candidates.map((c) => c.pattern) ?? []),

@@ -1,7 +1,8 @@
 /** How often things come to this shop's bench: what was learnt, from how many, how far it is believed. */
 import { benchRoutes, type FrequencyAnswer } from '@jutbank/contract/bench';
 import { Switch, FormControlLabel } from '@mui/material';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
+import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Empty, Failed, Loading } from '../base/states.tsx';
@@ -22,15 +23,12 @@ const FROM = {
 } as const;
 
 export default function FrequencyPage() {
-  const queries = useQueryClient();
+  const answers = useKeptAnswers();
   const may = useMay('appraise');
-  const query = useQuery({
-    queryKey: ['frequency'],
-    queryFn: () => send(benchRoutes.frequency),
-  });
+  const query = useAnswer(benchRoutes.frequency);
   const learn = useMutation({
     mutationFn: (learns: boolean) => send(benchRoutes.putFrequency, { body: { learns } }),
-    onSuccess: () => void queries.invalidateQueries(),
+    onSuccess: () => void answers.invalidateAll(),
   });
   if (query.isPending) return <Loading />;
   if (query.isError) return <Failed error={query.error} retry={() => void query.refetch()} />;

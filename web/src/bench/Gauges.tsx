@@ -1,10 +1,11 @@
 /** The gauges at the bench: what they say goes into the size in hand, and the bench moves on. */
 import { benchRoutes, type GaugeKey, type GaugeLine, type GaugeSummary } from '@jutbank/contract/bench';
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import type { Observation } from '@jutbank/core/bench';
 import type { Feature } from '@jutbank/core/reference';
 import { dimensionOfUnit, formatQuantity, parseQuantity } from '@jutbank/core/units';
+import { useAnswer } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 
 const NAMES = { caliper: 'Caliper', scales: 'Scales' } as const;
@@ -32,11 +33,7 @@ export function Gauges({
   inHand: Feature | undefined;
   onReading: (o: Observation) => void;
 }) {
-  const gauges = useQuery({
-    queryKey: ['gauges'],
-    queryFn: () => send(benchRoutes.gauges),
-    staleTime: Infinity,
-  });
+  const gauges = useAnswer(benchRoutes.gauges, {}, { staleTime: Infinity });
   const [said, setSaid] = useState<Readonly<Record<string, string>>>({});
   const take = useRef<(line: GaugeLine) => void>(undefined);
   useEffect(() => {

@@ -1,27 +1,26 @@
 /** What nobody can explain on this piece: kept as a question until somebody answers it. */
+import { pieceRoutes } from '@jutbank/contract/pieces';
 import { benchRoutes, type PieceQuestion } from '@jutbank/contract/bench';
 import { Button } from '@mui/material';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { dayText } from '../parts/words.ts';
 
 export function OpenQuestions({ piece }: { piece: string }) {
-  const queries = useQueryClient();
+  const answers = useKeptAnswers();
   const may = useMay('work');
   const [asked, setAsked] = useState('');
-  const list = useQuery({
-    queryKey: ['questions', piece],
-    queryFn: () => send(benchRoutes.questions, { query: { piece } }),
-  });
+  const list = useAnswer(benchRoutes.questions, { query: { piece } });
   const ask = useMutation({
     mutationFn: () => send(benchRoutes.askQuestion, { params: { id: piece }, body: { asked } }),
     onSuccess: async () => {
       setAsked('');
-      await queries.invalidateQueries({ queryKey: ['questions'] });
-      await queries.invalidateQueries({ queryKey: ['piece', piece] });
+      await answers.invalidate(benchRoutes.questions);
+      await answers.invalidate(pieceRoutes.piece);
     },
   });
   const problem = ask.error instanceof ApiProblem ? ask.error : undefined;
@@ -64,7 +63,7 @@ export function QuestionLine({
   question: PieceQuestion;
   withPiece?: boolean;
 }) {
-  const queries = useQueryClient();
+  const answers = useKeptAnswers();
   const may = useMay('appraise');
   const [open, setOpen] = useState(false);
   const [text, setText] = useState('');
@@ -73,8 +72,8 @@ export function QuestionLine({
       send(benchRoutes.answerQuestion, { params: { id: question.id }, body }),
     onSuccess: async () => {
       setOpen(false);
-      await queries.invalidateQueries({ queryKey: ['questions'] });
-      await queries.invalidateQueries({ queryKey: ['piece', question.piece.id] });
+      await answers.invalidate(benchRoutes.questions);
+      await answers.invalidate(pieceRoutes.piece);
     },
   });
   return (

@@ -1,8 +1,9 @@
 /** Everything that is not explained yet, in one place; and the numbers the shop watches for. */
 import { benchRoutes } from '@jutbank/contract/bench';
 import { Button } from '@mui/material';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
+import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
@@ -10,10 +11,7 @@ import { QuestionLine } from './OpenQuestions.tsx';
 import { useVocabulary } from '../reference/vocabulary.ts';
 
 export default function QuestionsPage() {
-  const list = useQuery({
-    queryKey: ['questions', 'all'],
-    queryFn: () => send(benchRoutes.questions),
-  });
+  const list = useAnswer(benchRoutes.questions);
   if (list.isPending) return <Loading />;
   if (list.isError) return <Failed error={list.error} retry={() => void list.refetch()} />;
   const open = list.data.items.filter((q) => q.answer === null);
@@ -49,15 +47,15 @@ export default function QuestionsPage() {
 }
 
 function WatchList() {
-  const queries = useQueryClient();
+  const answers = useKeptAnswers();
   const may = useMay('work');
   const [code, setCode] = useState('');
   const [text, setText] = useState('');
   const [note, setNote] = useState('');
-  const list = useQuery({ queryKey: ['watch-list'], queryFn: () => send(benchRoutes.watchList) });
+  const list = useAnswer(benchRoutes.watchList);
   const vocabulary = useVocabulary();
   const serials = vocabulary.data?.codes.filter((c) => c.kind === 'serial') ?? [];
-  const again = () => queries.invalidateQueries({ queryKey: ['watch-list'] });
+  const again = () => answers.invalidate(benchRoutes.watchList);
   const add = useMutation({
     mutationFn: () => send(benchRoutes.watch, { body: { code: code || (serials[0]?.id ?? ''), text, note } }),
     onSuccess: async () => {

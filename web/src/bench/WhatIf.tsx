@@ -6,7 +6,7 @@ import type { PieceSheet } from '@jutbank/contract/pieces';
 import type { VariantNames } from '../reference/vocabulary.ts';
 import { inHundred } from '../parts/TierBadge.tsx';
 import { inWords } from '../parts/words.ts';
-import { useAnswer } from './useAnswer.ts';
+import { useIdentification } from './useIdentification.ts';
 import type { Wording } from './wording.ts';
 
 const partOf = (o: Observation, words: Wording): string =>
@@ -44,7 +44,7 @@ export function WhatIf({
   const [exchanged, setExchanged] = useState<ReadonlySet<string>>(new Set());
   const kept = observations.filter((o) => !misread.has(subjectKey(o)) && !exchanged.has(partOf(o, words)));
   const asked = kept.length < observations.length;
-  const other = useAnswer(sheet, kept, asked);
+  const other = useIdentification(sheet, kept, asked);
   const parts = [...new Set(observations.map((o) => partOf(o, words)))];
   const toggle = (set: ReadonlySet<string>, key: string) =>
     new Set(set.has(key) ? [...set].filter((k) => k !== key) : [...set, key]);

@@ -1,12 +1,12 @@
 /** Condition: a guided inspection, what was found and where, the grade in every school, and what was done since. */
 import { conditionRoutes } from '@jutbank/contract/condition';
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { keepPreviousData } from '@tanstack/react-query';
 import { useState } from 'react';
 import { numbersOf } from '@jutbank/core/bench';
 import { inspectionFor, notExamined } from '@jutbank/core/condition';
 import type { Construction } from '@jutbank/core/reference';
 import type { ConditionBody } from '@jutbank/contract/pieces';
-import { send } from '../base/api.ts';
+import { useAnswer } from '../base/answers.ts';
 import { useMay } from '../base/session.ts';
 import { useSheet } from '../pieces/useSheet.ts';
 import { StageBar } from '../pieces/StageBar.tsx';
@@ -57,13 +57,11 @@ function Condition({
   const state = useStage(sheet, conditionRoutes.putCondition, sheet.condition, asBody);
   const { findings, completeness } = state.value;
   const construction = sheet.intake.construction;
-  const grade = useQuery({
-    queryKey: ['grade', construction, findings, completeness, sheet.age],
-    queryFn: ({ signal }) =>
-      send(conditionRoutes.grade, { body: { construction, findings, completeness, age: sheet.age }, signal }),
-    placeholderData: keepPreviousData,
-    staleTime: Infinity,
-  });
+  const grade = useAnswer(
+    conditionRoutes.grade,
+    { body: { construction, findings, completeness, age: sheet.age } },
+    { placeholderData: keepPreviousData, staleTime: Infinity },
+  );
   const set = (next: Partial<ConditionBody>) => state.set({ ...state.value, ...next });
   return (
     <div className="conditionstage">

@@ -2,10 +2,11 @@
 import { conditionRoutes, type GradingSheet } from '@jutbank/contract/condition';
 import { pieceRoutes } from '@jutbank/contract/pieces';
 import { Button } from '@mui/material';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { defectInWords } from '@jutbank/core/condition';
+import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
@@ -16,7 +17,7 @@ import './condition.css';
 export default function GradingsPage() {
   const [query, setQuery] = useSearchParams();
   const may = useMay('appraise');
-  const list = useQuery({ queryKey: ['gradings'], queryFn: () => send(conditionRoutes.gradings) });
+  const list = useAnswer(conditionRoutes.gradings);
   if (list.isPending) return <Loading />;
   if (list.isError) return <Failed error={list.error} retry={() => void list.refetch()} />;
   const chosen = query.get('grading') ?? list.data.items[0]?.id;
@@ -70,17 +71,14 @@ export default function GradingsPage() {
 }
 
 function NewGrading({ onSet }: { onSet: (id: string) => void }) {
-  const queries = useQueryClient();
+  const answers = useKeptAnswers();
   const [title, setTitle] = useState('');
   const [chosen, setChosen] = useState<readonly string[]>([]);
-  const pieces = useQuery({
-    queryKey: ['pieces', 'for-grading'],
-    queryFn: () => send(pieceRoutes.listPieces, { query: { limit: 200 } }),
-  });
+  const pieces = useAnswer(pieceRoutes.listPieces, { query: { limit: 200 } });
   const set = useMutation({
     mutationFn: () => send(conditionRoutes.setGrading, { body: { title, pieces: chosen } }),
     onSuccess: async (sheet) => {
-      await queries.invalidateQueries({ queryKey: ['gradings'] });
+      await answers.invalidate(conditionRoutes.gradings, conditionRoutes.grading);
       onSet(sheet.id);
     },
   });
@@ -133,10 +131,7 @@ function NewGrading({ onSet }: { onSet: (id: string) => void }) {
 function Sheet({ id }: { id: string }) {
   const may = useMay('work');
   const [looking, setLooking] = useState<GradingSheet['items'][number]['piece']>();
-  const sheet = useQuery({
-    queryKey: ['gradings', id],
-    queryFn: () => send(conditionRoutes.grading, { params: { id } }),
-  });
+  const sheet = useAnswer(conditionRoutes.grading, { params: { id } });
   if (sheet.isPending) return <Loading />;
   if (sheet.isError) return <Failed error={sheet.error} retry={() => void sheet.refetch()} />;
   const { items, agreement, differ } = sheet.data;

@@ -1,9 +1,8 @@
 /** How its condition came to be what it is: as found, every treatment, every new look; quarantine; parts that moved. */
 import { conditionRoutes, type ConditionState, type TreatmentRecord } from '@jutbank/contract/condition';
-import { useQuery } from '@tanstack/react-query';
 import { findingInWords } from '@jutbank/core/condition';
 import type { PieceSheet } from '@jutbank/contract/pieces';
-import { send } from '../base/api.ts';
+import { useAnswer } from '../base/answers.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { dayText, moneyText, sentence } from '../parts/words.ts';
 import { Moves } from './Moves.tsx';
@@ -16,11 +15,7 @@ const WHY: Record<ConditionState['why'], string> = {
   'part-moved': 'After a part was moved',
 };
 
-const useFile = (sheet: PieceSheet) =>
-  useQuery({
-    queryKey: ['of-piece', sheet.id, 'condition-file', sheet.version],
-    queryFn: () => send(conditionRoutes.conditionFile, { params: { id: sheet.id } }),
-  });
+const useFile = (sheet: PieceSheet) => useAnswer(conditionRoutes.conditionFile, { params: { id: sheet.id } });
 
 export function History({
   sheet,

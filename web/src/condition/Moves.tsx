@@ -2,11 +2,12 @@
 import { pieceRoutes, type PieceSheet } from '@jutbank/contract/pieces';
 import { conditionRoutes, MOVE_REASONS, type PartMove } from '@jutbank/contract/condition';
 import { Button } from '@mui/material';
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { PARTS, type Part } from '@jutbank/core/condition';
 import { edtfInWords } from '@jutbank/core/dates';
+import { useAnswer } from '../base/answers.ts';
 import { send } from '../base/api.ts';
 import { Field } from '../parts/Field.tsx';
 import { inLine, useTakeSheet } from '../pieces/usePiece.ts';
@@ -65,10 +66,7 @@ function NewMove({ sheet, onDone }: { sheet: PieceSheet; onDone: () => void }) {
   const [way, setWay] = useState<'came' | 'went'>('came');
   const [why, setWhy] = useState<PartMove['why']>('exchanged');
   const [other, setOther] = useState('');
-  const pieces = useQuery({
-    queryKey: ['pieces', 'for-moves'],
-    queryFn: () => send(pieceRoutes.listPieces, { query: { limit: 200 } }),
-  });
+  const pieces = useAnswer(pieceRoutes.listPieces, { query: { limit: 200 } });
   const named = pieces.data?.items.find((p) => p.stockNumber === other.trim().split(' ')[0]);
   const save = useMutation({
     mutationFn: async () => {

@@ -1,9 +1,10 @@
 /** A piece whose material attacks its neighbours is kept apart, with a day to look at it again. */
 import { conditionRoutes, type ConditionFile } from '@jutbank/contract/condition';
 import { Button } from '@mui/material';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { PieceSheet } from '@jutbank/contract/pieces';
+import { pieceRoutes, type PieceSheet } from '@jutbank/contract/pieces';
+import { useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { Field } from '../parts/Field.tsx';
 import { inLine } from '../pieces/usePiece.ts';
@@ -13,15 +14,14 @@ const inDays = (days: number) => new Date(Date.now() + days * 86_400_000).toISOS
 const REVIEW_DAYS = 30;
 
 export function Quarantine({ sheet, file, may }: { sheet: PieceSheet; file: ConditionFile; may: boolean }) {
-  const queries = useQueryClient();
+  const answers = useKeptAnswers();
   const open = file.quarantine.find((q) => q.endedOn === null);
   const [reason, setReason] = useState('');
   const [reviewOn, setReviewOn] = useState(inDays(REVIEW_DAYS));
   const [outcome, setOutcome] = useState('');
   const fresh = async () => {
-    await queries.invalidateQueries({ queryKey: ['piece', sheet.id] });
-    await queries.invalidateQueries({ queryKey: ['of-piece', sheet.id] });
-    await queries.invalidateQueries({ queryKey: ['tray'] });
+    await answers.invalidateBelow(pieceRoutes.piece.path, { id: sheet.id });
+    await answers.invalidate(pieceRoutes.tray);
   };
   const keep = useMutation({
     mutationFn: () =>

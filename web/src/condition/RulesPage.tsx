@@ -1,10 +1,12 @@
 /** The rules a shop grades by: readable, copied and changed here, tried on the recorded pieces before they hold. */
+import { pieceRoutes } from '@jutbank/contract/pieces';
 import { conditionRoutes, type RuleTrial } from '@jutbank/contract/condition';
 import { Button } from '@mui/material';
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useMutation } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { RULE_IDS, type RuleDocument, type RuleId } from '@jutbank/core/condition';
+import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
@@ -17,10 +19,7 @@ export default function RulesPage() {
   const [query, setQuery] = useSearchParams();
   const asked = query.get('scale');
   const id = RULE_IDS.find((r) => r === asked) ?? 'collector';
-  const summaries = useQuery({
-    queryKey: ['condition-rules'],
-    queryFn: () => send(conditionRoutes.ruleSummaries),
-  });
+  const summaries = useAnswer(conditionRoutes.ruleSummaries);
   if (summaries.isPending) return <Loading />;
   if (summaries.isError) return <Failed error={summaries.error} retry={() => void summaries.refetch()} />;
   const summary = summaries.data.items.find((s) => s.id === id);
@@ -84,11 +83,11 @@ function Document({
   inUse: boolean;
   onKept: (version: string) => void;
 }) {
-  const stored = useQuery({
-    queryKey: ['condition-rules', id, version],
-    queryFn: () => send(conditionRoutes.rules, { params: { id }, query: { version } }),
-    staleTime: Infinity,
-  });
+  const stored = useAnswer(
+    conditionRoutes.rules,
+    { params: { id }, query: { version } },
+    { staleTime: Infinity },
+  );
   const [draft, setDraft] = useState<RuleDocument>();
   if (stored.isPending) return <Loading />;
   if (stored.isError) return <Failed error={stored.error} retry={() => void stored.refetch()} />;
@@ -120,24 +119,21 @@ function Editing({
   onDrop: () => void;
   onKept: (version: string) => void;
 }) {
-  const queries = useQueryClient();
+  const answers = useKeptAnswers();
   const mayKeep = useMay('own');
   const [note, setNote] = useState('');
   const settled = useDeferredValue(document);
-  const trial = useQuery({
-    queryKey: ['condition-trial', settled],
-    queryFn: ({ signal }) => send(conditionRoutes.tryRules, { body: { document: settled }, signal }),
-    placeholderData: keepPreviousData,
-    enabled: changed || !inUse,
-    retry: false,
-    staleTime: 60_000,
-  });
+  const trial = useAnswer(
+    conditionRoutes.tryRules,
+    { body: { document: settled } },
+    { placeholderData: keepPreviousData, enabled: changed || !inUse, retry: false, staleTime: 60_000 },
+  );
   const fresh = () =>
-    Promise.all(
-      ['condition-rules', 'condition-trial', 'grade', 'piece', 'tray', 'of-piece'].map((key) =>
-        queries.invalidateQueries({ queryKey: [key] }),
-      ),
-    );
+    Promise.all([
+      answers.invalidateBelow(conditionRoutes.ruleSummaries.path),
+      answers.invalidateBelow(pieceRoutes.piece.path),
+      answers.invalidate(conditionRoutes.grade, pieceRoutes.tray),
+    ]);
   const keep = useMutation({
     mutationFn: () => send(conditionRoutes.keepRules, { body: { document, note } }),
     onSuccess: async (kept) => {

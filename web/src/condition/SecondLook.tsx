@@ -1,9 +1,10 @@
 /** The second look: guided like the first, nothing of which is shown; what is with the piece is not asked again. */
 import { conditionRoutes, type GradingSheet } from '@jutbank/contract/condition';
 import { Button } from '@mui/material';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { findingInWords, freshInspection } from '@jutbank/core/condition';
+import { useKeptAnswers } from '../base/answers.ts';
 import { send } from '../base/api.ts';
 import { Inspect } from './Inspect.tsx';
 import { lookList, seenOf, type Body } from './inspecting.ts';
@@ -18,7 +19,7 @@ export function SecondLook({
   piece: GradingSheet['items'][number]['piece'];
   onDone: () => void;
 }) {
-  const queries = useQueryClient();
+  const answers = useKeptAnswers();
   const [begun] = useState<LookBody>({
     findings: [],
     completeness: {},
@@ -37,7 +38,7 @@ export function SecondLook({
         body: { findings: body.findings },
       }),
     onSuccess: async () => {
-      await queries.invalidateQueries({ queryKey: ['gradings'] });
+      await answers.invalidate(conditionRoutes.gradings, conditionRoutes.grading);
       onDone();
     },
   });

@@ -7,7 +7,7 @@ import {
 } from '@jutbank/contract/condition';
 import { pieceRoutes, type PieceSheet } from '@jutbank/contract/pieces';
 import { Button } from '@mui/material';
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import {
   defectInWords,
@@ -23,6 +23,7 @@ import {
   type Severity,
   type TreatmentPlan,
 } from '@jutbank/core/condition';
+import { useAnswer } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { Choice } from '../parts/Choice.tsx';
@@ -44,10 +45,7 @@ export function Treat({
   onDone: () => void;
 }) {
   const [doing, setDoing] = useState<PricedTreatment | 'other'>();
-  const options = useQuery({
-    queryKey: ['of-piece', sheet.id, 'treatment-options', sheet.version],
-    queryFn: () => send(conditionRoutes.weighTreatments, { params: { id: sheet.id } }),
-  });
+  const options = useAnswer(conditionRoutes.weighTreatments, { params: { id: sheet.id } });
   if (options.isPending) return <Loading />;
   if (options.isError) return <Failed error={options.error} retry={() => void options.refetch()} />;
   const scale = sheet.quotedScale;

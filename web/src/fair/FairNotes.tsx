@@ -1,20 +1,15 @@
 /** What was decided at the last tables: to come back to what was only thought about. */
 import { fairRoutes } from '@jutbank/contract/fair';
-import { useQuery } from '@tanstack/react-query';
+import { keepPreviousData } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import { send } from '../base/api.ts';
+import { useAnswer } from '../base/answers.ts';
 import { dayText, moneyText } from '../parts/words.ts';
 
 const SHOWN = 12;
 const DECIDED = { bought: 'bought', thinking: 'thinking about it', left: 'left' } as const;
 
-/** @param fresh changes when something was sent */
-export function FairNotes({ fresh }: { fresh: number }) {
-  const notes = useQuery({
-    queryKey: ['fair-notes', fresh],
-    queryFn: () => send(fairRoutes.fairNotes),
-    placeholderData: (previous) => previous,
-  });
+export function FairNotes() {
+  const notes = useAnswer(fairRoutes.fairNotes, {}, { placeholderData: keepPreviousData });
   const items = notes.data?.items.slice(0, SHOWN) ?? [];
   if (items.length === 0) return null;
   return (

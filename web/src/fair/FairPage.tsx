@@ -2,7 +2,7 @@
 import { conditionRoutes } from '@jutbank/contract/condition';
 import { fairRoutes, type FairAnswer, type FairNote, type FairQuestion } from '@jutbank/contract/fair';
 import { Button } from '@mui/material';
-import { useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import {
@@ -15,6 +15,7 @@ import {
 import type { Care } from '@jutbank/contract/shop';
 import type { IntakeBody } from '@jutbank/contract/pieces';
 import { ALTERATIONS, type Alteration } from '@jutbank/core/market';
+import { queryKeyOf, useAnswer } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Loading } from '../base/states.tsx';
@@ -57,16 +58,14 @@ export default function FairPage() {
   const [photo, setPhoto] = useState<Blob>();
   const outbox = useOutbox();
   const findings = findingsOf(look);
-  const grade = useQuery({
-    queryKey: ['fair-grade', pattern?.construction, findings],
-    queryFn: () =>
-      send(conditionRoutes.grade, {
-        once: true,
-        body: { construction: pattern?.construction ?? 'slipjoint', findings, completeness: {} },
-      }),
-    enabled: pattern !== undefined,
-    placeholderData: (previous) => previous,
-  });
+  const grade = useAnswer(
+    conditionRoutes.grade,
+    {
+      once: true,
+      body: { construction: pattern?.construction ?? 'slipjoint', findings, completeness: {} },
+    },
+    { enabled: pattern !== undefined, placeholderData: keepPreviousData },
+  );
   const item = (there: boolean) => (there ? ('original' as const) : ('none' as const));
   const question: FairQuestion | undefined =
     pattern?.id == null
@@ -83,14 +82,14 @@ export default function FairPage() {
           care,
         };
   const judged = useQuery({
-    queryKey: ['fair', question],
+    queryKey: queryKeyOf(fairRoutes.judgeFair, question ? { body: question } : {}),
     queryFn: async () => {
       const answer = await send(fairRoutes.judgeFair, { ...(question && { body: question }), once: true });
       localStorage.setItem(LAST, JSON.stringify(answer));
       return answer;
     },
     enabled: question !== undefined && grade.data !== undefined,
-    placeholderData: (previous) => previous,
+    placeholderData: keepPreviousData,
     retry: false,
   });
   const away = judged.error instanceof ApiProblem && judged.error.status === 0;
@@ -217,7 +216,7 @@ export default function FairPage() {
       ) : (
         <>
           <PickPattern onPick={setPattern} onPhotograph={photograph} />
-          <FairNotes fresh={outbox.sent} />
+          <FairNotes />
         </>
       )}
       {pattern && (

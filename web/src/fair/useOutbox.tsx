@@ -1,14 +1,13 @@
 /** The outbox in hand: what waits is sent when there is a connection, and what became of it is told. */
 import { useMutation } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import type { FairNote } from '@jutbank/contract/fair';
+import { fairRoutes, type FairNote } from '@jutbank/contract/fair';
+import { useKeptAnswers } from '../base/answers.ts';
 import { keep, photographs, sendWaiting, waiting } from './outbox.ts';
 
 export interface OutboxState {
   readonly count: number;
   readonly told: string | undefined;
-  /** how many went out since the page was opened */
-  readonly sent: number;
   /** @param picture of what lies on the table */
   add(note: FairNote, picture: Blob | undefined): void;
   send(): void;
@@ -16,7 +15,7 @@ export interface OutboxState {
 export function useOutbox(): OutboxState {
   const [count, setCount] = useState(() => waiting(localStorage).length);
   const [told, setTold] = useState<string>();
-  const [gone, setGone] = useState(0);
+  const answers = useKeptAnswers();
   const send = useMutation({
     mutationFn: () => sendWaiting(localStorage),
     // one run after another: two at once would send the same note twice, and the second would be told it is known
@@ -24,7 +23,7 @@ export function useOutbox(): OutboxState {
     networkMode: 'always',
     onSuccess: ({ sent, refused }) => {
       setCount(waiting(localStorage).length);
-      setGone((before) => before + sent);
+      if (sent > 0) void answers.invalidate(fairRoutes.fairNotes);
       if (refused[0]) setTold(`“${refused[0].note.title}” was not taken: ${refused[0].why}`);
       else if (sent > 0) setTold(sent === 1 ? 'Kept.' : `${sent} notes sent.`);
     },
@@ -39,7 +38,6 @@ export function useOutbox(): OutboxState {
   return {
     count,
     told,
-    sent: gone,
     add: (note, picture) => {
       const first = picture ? photographs().set(note.key, picture) : Promise.resolve();
       void first.then(() => {

@@ -1,4 +1,5 @@
 /** One lot: its costs, its pieces taken in in a run by keyboard, each with its share, and the recovery over time. */
+import { pieceRoutes } from '@jutbank/contract/pieces';
 import {
   lotRoutes,
   type LotBody,
@@ -7,11 +8,12 @@ import {
   type LotSharesBody,
 } from '@jutbank/contract/intake';
 import { Button, MenuItem, TextField } from '@mui/material';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { ALLOCATION_METHODS } from '@jutbank/core/intake';
 import { CONSTRUCTIONS, type Construction } from '@jutbank/core/reference';
+import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
@@ -27,13 +29,12 @@ const METHOD_WORDS = {
 
 export default function LotPage() {
   const { id = '' } = useParams();
-  const queries = useQueryClient();
+  const answers = useKeptAnswers();
   const mayWork = useMay('work');
-  const lot = useQuery({ queryKey: ['lot', id], queryFn: () => send(lotRoutes.lot, { params: { id } }) });
+  const lot = useAnswer(lotRoutes.lot, { params: { id } });
   const taken = (sheet: LotSheet) => {
-    queries.setQueryData(['lot', id], sheet);
-    void queries.invalidateQueries({ queryKey: ['lots'] });
-    void queries.invalidateQueries({ queryKey: ['tray'] });
+    answers.set(lotRoutes.lot, { params: { id } }, sheet);
+    void answers.invalidate(lotRoutes.listLots, pieceRoutes.tray);
   };
   const put = useMutation({
     mutationFn: (body: LotBody) =>

@@ -1,9 +1,10 @@
 /** Lots: what each cost, what has come back of it, and when it broke even. */
 import { lotRoutes } from '@jutbank/contract/intake';
 import { Button, TextField } from '@mui/material';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
+import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
@@ -13,7 +14,7 @@ import './lots.css';
 
 export default function LotsPage() {
   const mayWork = useMay('work');
-  const lots = useQuery({ queryKey: ['lots'], queryFn: () => send(lotRoutes.listLots) });
+  const lots = useAnswer(lotRoutes.listLots);
   if (lots.isPending) return <Loading />;
   if (lots.isError) return <Failed error={lots.error} retry={() => void lots.refetch()} />;
   return (
@@ -58,7 +59,7 @@ export default function LotsPage() {
 function NewLot() {
   const { shop } = useSession();
   const navigate = useNavigate();
-  const queries = useQueryClient();
+  const answers = useKeptAnswers();
   const [name, setName] = useState('');
   const [price, setPrice] = useState('');
   const add = useMutation({
@@ -74,7 +75,7 @@ function NewLot() {
         },
       }),
     onSuccess: (lot) => {
-      void queries.invalidateQueries({ queryKey: ['lots'] });
+      void answers.invalidate(lotRoutes.listLots);
       void navigate(`/lots/${lot.id}`);
     },
   });

@@ -1,10 +1,11 @@
 /** The listing's words, written from the record; what an edit dropped; and what the marketplace answers. */
 import { listingRoutes, type ListingBody, type ListingDraft } from '@jutbank/contract/listing';
 import { Button, TextField } from '@mui/material';
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import type { PieceSheet, MarketMessage } from '@jutbank/contract/pieces';
+import { useAnswer } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
@@ -15,11 +16,7 @@ import { dayText, moneyText } from '../parts/words.ts';
 
 export default function ListingStage() {
   const sheet = useSheet();
-  const draft = useQuery({
-    queryKey: ['of-piece', sheet.id, 'draft', sheet.version],
-    queryFn: () => send(listingRoutes.draft, { params: { id: sheet.id } }),
-    placeholderData: (p) => p,
-  });
+  const draft = useAnswer(listingRoutes.draft, { params: { id: sheet.id } });
   if (draft.isPending) return <Loading />;
   if (draft.isError) return <Failed error={draft.error} retry={() => void draft.refetch()} />;
   const up = sheet.listing !== null && sheet.listing.state !== 'draft';

@@ -1,10 +1,11 @@
 /** One price by hand, in seconds: what was said last stays for the next one. */
 import { marketRoutes } from '@jutbank/contract/market';
 import { Button, MenuItem, TextField } from '@mui/material';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { PRICE_KINDS, VENUE_KINDS } from '@jutbank/core/market';
 import type { Vocabulary } from '@jutbank/contract/reference';
+import { useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { useSession } from '../base/session.ts';
 import { usePattern } from '../reference/vocabulary.ts';
@@ -23,7 +24,7 @@ const EMPTY = {
 
 export function AddByHand({ vocabulary }: { vocabulary: Vocabulary | undefined }) {
   const { shop } = useSession();
-  const queries = useQueryClient();
+  const answers = useKeptAnswers();
   const price = useRef<HTMLInputElement>(null);
   const [cells, setCells] = useState({ ...EMPTY, currency: shop.baseCurrency });
   const variants = usePattern(cells.pattern === '' ? undefined : cells.pattern).data?.variants ?? [];
@@ -35,7 +36,7 @@ export function AddByHand({ vocabulary }: { vocabulary: Vocabulary | undefined }
     onSuccess: () => {
       setCells({ ...cells, price: '', condition_index: '' });
       price.current?.focus();
-      void queries.invalidateQueries({ queryKey: ['comparables'] });
+      void answers.invalidate(marketRoutes.listComparables);
     },
   });
   const problem = add.error instanceof ApiProblem ? add.error : undefined;

@@ -1,7 +1,6 @@
 /** Comparables: what things sold for elsewhere; by hand in seconds, by CSV with each error at its place. */
-import { send } from '../base/api.ts';
+import { usePages } from '../base/answers.ts';
 import { Button, MenuItem, TextField } from '@mui/material';
-import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { PRICE_KINDS, VENUE_KINDS } from '@jutbank/core/market';
 import {
@@ -30,18 +29,8 @@ export default function ComparablesPage() {
   const given = { pattern, priceKind: kind, venueKind: venue, state, q: search.trim() };
   const filter = new URLSearchParams(Object.entries(given).filter(([, v]) => v !== '')).toString();
   const vocabulary = useVocabulary();
-  const list = useInfiniteQuery({
-    queryKey: ['comparables', filter],
-    placeholderData: keepPreviousData,
-    queryFn: ({ pageParam, signal }) =>
-      send(marketRoutes.listComparables, {
-        // an empty choice is none: its kinds are those of the selects
-        query: { ...(given as Partial<ComparableFilter>), limit: 50, cursor: pageParam },
-        signal,
-      }),
-    initialPageParam: '',
-    getNextPageParam: (page) => page.nextCursor ?? undefined,
-  });
+  // an empty choice is none: its kinds are those of the selects
+  const list = usePages(marketRoutes.listComparables, { ...(given as Partial<ComparableFilter>), limit: 50 });
   const patternName = (id: string) => vocabulary.data?.patterns.find((p) => p.id === id)?.name ?? id;
   const total = list.data?.pages[0]?.total ?? 0;
   const nothing = list.isSuccess && total === 0 && filter === 'state=kept';

@@ -1,8 +1,9 @@
 /** The list of comparables: chosen rows are set aside, merged into one, or taken back, each with a reason. */
 import { marketRoutes, type ComparableRecord, type ComparableState } from '@jutbank/contract/market';
 import { Button, TextField } from '@mui/material';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
+import { useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { inWords, moneyText } from '../parts/words.ts';
 
@@ -28,7 +29,7 @@ export function ComparablesTable({
   patternName: (id: string) => string;
   mayWork: boolean;
 }) {
-  const queries = useQueryClient();
+  const answers = useKeptAnswers();
   const [chosen, setChosen] = useState<readonly string[]>([]);
   const [reason, setReason] = useState('');
   const change = useMutation({
@@ -44,8 +45,7 @@ export function ComparablesTable({
     onSuccess: () => {
       setChosen([]);
       setReason('');
-      void queries.invalidateQueries({ queryKey: ['comparables'] });
-      void queries.invalidateQueries({ queryKey: ['suspects'] });
+      void answers.invalidate(marketRoutes.listComparables, marketRoutes.suspects);
     },
   });
   const problem = change.error instanceof ApiProblem ? change.error : undefined;

@@ -7,9 +7,10 @@ import {
 } from '@jutbank/contract/market';
 import { jobRoutes } from '@jutbank/contract/jobs';
 import { Button } from '@mui/material';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { takeGuesses } from '@jutbank/core/market';
+import { useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { FileChooser } from '../parts/FileChooser.tsx';
 import { awaitJob } from '../base/task.ts';
@@ -41,7 +42,7 @@ function withNotation(mapping: Mapping, before: Mapping | undefined, { notation 
 }
 
 export function ImportWizard() {
-  const queries = useQueryClient();
+  const answers = useKeptAnswers();
   const [file, setFile] = useState<File>();
   const [mapping, setMapping] = useState<Mapping>();
   const [job, setJob] = useState<{ id: string; share: number }>();
@@ -81,8 +82,7 @@ export function ImportWizard() {
       setFile(undefined);
       setMapping(undefined);
       look.reset();
-      void queries.invalidateQueries({ queryKey: ['comparables'] });
-      void queries.invalidateQueries({ queryKey: ['imports'] });
+      void answers.invalidateBelow('/comparables');
     },
     onSettled: () => setJob(undefined),
   });

@@ -1,21 +1,18 @@
 /** Lists that went in, and the way back. */
 import { marketRoutes, type ImportRecord } from '@jutbank/contract/market';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
+import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { send } from '../base/api.ts';
 import { counted, dayText } from '../parts/words.ts';
 
 export function PastImports() {
-  const queries = useQueryClient();
-  const imports = useQuery({
-    queryKey: ['imports'],
-    queryFn: () => send(marketRoutes.listImports),
-  });
+  const answers = useKeptAnswers();
+  const imports = useAnswer(marketRoutes.listImports);
   const undo = useMutation({
     mutationFn: (of: ImportRecord) =>
       send(marketRoutes.undoImport, { params: { id: of.id }, body: { undone: of.undoneAt === null } }),
     onSuccess: () => {
-      void queries.invalidateQueries({ queryKey: ['imports'] });
-      void queries.invalidateQueries({ queryKey: ['comparables'] });
+      void answers.invalidateBelow('/comparables');
     },
   });
   if (!imports.data || imports.data.items.length === 0) return null;

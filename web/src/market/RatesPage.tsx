@@ -2,7 +2,8 @@
 import { marketRoutes } from '@jutbank/contract/market';
 import { pricingSettingsRoutes, type VersionedSettings } from '@jutbank/contract/shop';
 import { Button } from '@mui/material';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
+import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
@@ -10,12 +11,11 @@ import { FileChooser } from '../parts/FileChooser.tsx';
 import { counted } from '../parts/words.ts';
 import './rates.css';
 
-const KEY = ['rates'];
 const ERRORS_SHOWN = 12;
 
 export default function RatesPage() {
   const mayWork = useMay('work');
-  const rates = useQuery({ queryKey: KEY, queryFn: () => send(marketRoutes.listRates) });
+  const rates = useAnswer(marketRoutes.listRates);
   if (rates.isPending) return <Loading />;
   if (rates.isError) return <Failed error={rates.error} retry={() => void rates.refetch()} />;
   const { base, latest, missing } = rates.data;
@@ -108,15 +108,12 @@ function Course({ rates, currency }: { rates: readonly number[]; currency: strin
 }
 
 function Fetch() {
-  const queries = useQueryClient();
+  const answers = useKeptAnswers();
   const mayDecide = useMay('appraise');
-  const settings = useQuery({
-    queryKey: ['pricing-settings'],
-    queryFn: () => send(pricingSettingsRoutes.settings),
-  });
+  const settings = useAnswer(pricingSettingsRoutes.settings);
   const fetch = useMutation({
     mutationFn: () => send(marketRoutes.fetchRates),
-    onSuccess: () => queries.invalidateQueries({ queryKey: KEY }),
+    onSuccess: () => answers.invalidate(marketRoutes.listRates),
   });
   const daily = useMutation({
     mutationFn: ({ dailyRates, seen }: { dailyRates: boolean; seen: VersionedSettings }) =>
@@ -124,7 +121,7 @@ function Fetch() {
         body: { ...seen.settings, dailyRates },
         version: seen.version,
       }),
-    onSuccess: (kept) => queries.setQueryData(['pricing-settings'], kept),
+    onSuccess: (kept) => answers.set(pricingSettingsRoutes.settings, {}, kept),
     onError: () => void settings.refetch(),
   });
   const problem = [fetch.error, daily.error].find((e) => e instanceof ApiProblem);
@@ -163,7 +160,7 @@ function Fetch() {
 }
 
 function FromList() {
-  const queries = useQueryClient();
+  const answers = useKeptAnswers();
   const sending = useMutation({
     mutationFn: async ({ file, check }: { file: File; check: boolean }) => {
       const form = new FormData();
@@ -175,7 +172,7 @@ function FromList() {
       return { file, check, read };
     },
     onSuccess: ({ check }) => {
-      if (!check) void queries.invalidateQueries({ queryKey: KEY });
+      if (!check) void answers.invalidate(marketRoutes.listRates);
     },
   });
   const done = sending.data;

@@ -1,15 +1,11 @@
 /** Prices that are more likely an error than a price: looked at by a person, never dropped by themselves. */
 import { marketRoutes } from '@jutbank/contract/market';
-import { useQuery } from '@tanstack/react-query';
-import { send } from '../base/api.ts';
+import { useAnswer } from '../base/answers.ts';
 import { moneyText } from '../parts/words.ts';
 
 const SHOWN = 8;
 export function Suspects({ patternName }: { patternName: (id: string) => string }) {
-  const suspects = useQuery({
-    queryKey: ['suspects'],
-    queryFn: () => send(marketRoutes.suspects),
-  });
+  const suspects = useAnswer(marketRoutes.suspects);
   const items = suspects.data?.items ?? [];
   if (items.length === 0) return null;
   return (

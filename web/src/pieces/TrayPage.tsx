@@ -1,10 +1,9 @@
 import { pieceRoutes, type PieceSlip } from '@jutbank/contract/pieces';
 import { Button } from '@mui/material';
-import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { periodInWords, periodOf } from '@jutbank/core/dates';
-import { send } from '../base/api.ts';
+import { useAnswer } from '../base/answers.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { useShortcuts } from '../base/shortcuts.ts';
 import { Empty, Failed, Loading } from '../base/states.tsx';
@@ -18,7 +17,7 @@ export default function TrayPage() {
   const { shop } = useSession();
   const mayWork = useMay('work');
   const navigate = useNavigate();
-  const tray = useQuery({ queryKey: ['tray'], queryFn: ({ signal }) => send(pieceRoutes.tray, { signal }) });
+  const tray = useAnswer(pieceRoutes.tray);
   const keys = useMemo(
     () => [{ key: 'n', does: 'Take in a piece', run: () => void navigate('/pieces/new') }],
     [navigate],

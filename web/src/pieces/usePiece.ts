@@ -1,26 +1,28 @@
 /** A piece on the screen: read once, saved as one goes, with undo, and a notice when two people meet. */
 import { pieceRoutes, type PieceSheet } from '@jutbank/contract/pieces';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Route } from '@jutbank/contract/http';
+import { type KeptAnswers, useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send, type Held } from '../base/api.ts';
 
-export const pieceKey = (id: string) => ['piece', id];
-
 export function usePieceQuery(id: string) {
-  return useQuery({ queryKey: pieceKey(id), queryFn: () => send(pieceRoutes.piece, { params: { id } }) });
+  return useAnswer(pieceRoutes.piece, { params: { id } });
 }
+
+/** Whatever was computed of a piece is asked anew; its sheet is not. */
+export const invalidatePiece = (answers: KeptAnswers, id: string) =>
+  answers.invalidateBelow(`${pieceRoutes.piece.path}/`, { id });
 
 /** Puts a fresh sheet in place and lets everything computed from it be asked again. */
 export function useTakeSheet() {
-  const queries = useQueryClient();
+  const answers = useKeptAnswers();
   return useCallback(
     (sheet: PieceSheet) => {
-      queries.setQueryData(pieceKey(sheet.id), sheet);
-      void queries.invalidateQueries({ queryKey: ['tray'] });
-      void queries.invalidateQueries({ queryKey: ['of-piece', sheet.id] });
+      answers.set(pieceRoutes.piece, { params: { id: sheet.id } }, sheet);
+      void answers.invalidate(pieceRoutes.tray);
+      void invalidatePiece(answers, sheet.id);
     },
-    [queries],
+    [answers],
   );
 }
 
@@ -57,7 +59,7 @@ export function useStage<T, B, I>(
   stored: T,
   body: (value: T) => Held<I>,
 ): StageState<T> {
-  const queries = useQueryClient();
+  const answers = useKeptAnswers();
   const takeSheet = useTakeSheet();
   const [value, setValue] = useState(stored);
   const [past, setPast] = useState<readonly T[]>([]);
@@ -75,7 +77,7 @@ export function useStage<T, B, I>(
       const sent = latest.current;
       void inLine(sheet.id, async () => {
         const seen =
-          version ?? queries.getQueryData<PieceSheet>(pieceKey(sheet.id))?.version ?? sheet.version;
+          version ?? answers.get(pieceRoutes.piece, { params: { id: sheet.id } })?.version ?? sheet.version;
         try {
           const fresh = await send(route, {
             params: { id: sheet.id },
@@ -91,7 +93,7 @@ export function useStage<T, B, I>(
         }
       });
     },
-    [body, route, queries, sheet.id, sheet.version, takeSheet],
+    [body, route, answers, sheet.id, sheet.version, takeSheet],
   );
   const saveRef = useRef(save);
   useEffect(() => {

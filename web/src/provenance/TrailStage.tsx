@@ -1,7 +1,6 @@
 /** Who had it when, on what evidence; the strip on the year rule; and the ledger under it. */
 import { provenanceRoutes } from '@jutbank/contract/provenance';
 import { Button, FormControlLabel, MenuItem, Switch, TextField } from '@mui/material';
-import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { edtfInWords } from '@jutbank/core/dates';
 import {
@@ -11,7 +10,7 @@ import {
   type CustodyEvent,
   type EvidenceKind,
 } from '@jutbank/core/provenance';
-import { send } from '../base/api.ts';
+import { useAnswer } from '../base/answers.ts';
 import { useMay } from '../base/session.ts';
 import { DateField } from '../parts/DateField.tsx';
 import { useSheet } from '../pieces/useSheet.ts';
@@ -26,11 +25,7 @@ export default function TrailStage() {
   const sheet = useSheet();
   const mayWork = useMay('work') && sheet.sale === null;
   const state = useStage(sheet, provenanceRoutes.putCustody, sheet.custody, asBody);
-  const ledger = useQuery({
-    queryKey: ['of-piece', sheet.id, 'ledger', sheet.version],
-    queryFn: () => send(provenanceRoutes.ledger, { params: { id: sheet.id }, query: { limit: 40 } }),
-    placeholderData: (p) => p,
-  });
+  const ledger = useAnswer(provenanceRoutes.ledger, { params: { id: sheet.id }, query: { limit: 40 } });
   return (
     <div className="stage twocol">
       <section>

@@ -1,9 +1,10 @@
 /** A pack from somebody else: looked through before it goes in. */
 import { referenceRoutes, type PackReview } from '@jutbank/contract/reference';
 import { Button } from '@mui/material';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { edtfInWords } from '@jutbank/core/dates';
+import { useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { FileChooser } from '../parts/FileChooser.tsx';
 import { SECTION_WORDS } from './writing/draft.ts';
@@ -12,7 +13,7 @@ const SHOWN = 8;
 const sum = (counts: Record<string, number>) => Object.values(counts).reduce((a, b) => a + b, 0);
 
 export function ImportPack() {
-  const queries = useQueryClient();
+  const answers = useKeptAnswers();
   const [pack, setPack] = useState<unknown>();
   const review = useMutation({
     mutationFn: async (file: File) => {
@@ -31,7 +32,7 @@ export function ImportPack() {
     mutationFn: () => send(referenceRoutes.importPack, { body: pack }),
     onSuccess: () => {
       setPack(undefined);
-      return queries.invalidateQueries();
+      return answers.invalidateAll();
     },
   });
   const failed = review.error ?? sending.error;

@@ -1,10 +1,9 @@
 /** What the reference says of one maker beside its patterns and stamps: codes, dated customs, stories. */
 import { referenceRoutes, type Vocabulary } from '@jutbank/contract/reference';
-import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { edtfInWords } from '@jutbank/core/dates';
 import type { DatedWindow, Story } from '@jutbank/core/reference';
-import { send } from '../base/api.ts';
+import { useAnswer } from '../base/answers.ts';
 import { useMay } from '../base/session.ts';
 import { sentence } from '../parts/words.ts';
 
@@ -34,10 +33,7 @@ export function WriteLinks({ maker }: { maker: string }) {
 }
 
 export function MakerSays({ maker, words }: { maker: string; words: Vocabulary }) {
-  const detail = useQuery({
-    queryKey: ['maker', maker],
-    queryFn: () => send(referenceRoutes.maker, { params: { id: maker } }),
-  });
+  const detail = useAnswer(referenceRoutes.maker, { params: { id: maker } });
   if (!detail.data) return null;
   const { codes, windows, stories } = detail.data;
   return (

@@ -1,11 +1,10 @@
 /** A pattern's forms along the year rule, and what changed from one to the next. */
 import { referenceRoutes, type Vocabulary } from '@jutbank/contract/reference';
-import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { edtfInWords, periodOf } from '@jutbank/core/dates';
 import { differencesOf, patternByYear, type Variant } from '@jutbank/core/reference';
-import { send } from '../base/api.ts';
+import { useAnswer } from '../base/answers.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { Outline } from '../parts/Drawn.tsx';
@@ -19,10 +18,7 @@ export default function PatternPage() {
   const { id = '' } = useParams();
   const [chosen, setChosen] = useState<readonly string[]>([]);
   const mayWrite = useMay('appraise');
-  const detail = useQuery({
-    queryKey: ['pattern', id],
-    queryFn: () => send(referenceRoutes.pattern, { params: { id } }),
-  });
+  const detail = useAnswer(referenceRoutes.pattern, { params: { id } });
   const vocabulary = useVocabulary();
   if (detail.isError) return <Failed error={detail.error} retry={() => void detail.refetch()} />;
   if (!detail.data || !vocabulary.data) return <Loading />;

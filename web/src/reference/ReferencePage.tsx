@@ -1,9 +1,8 @@
 /** Makers, their patterns, sources, and the packs all of it came from. */
 import { referenceRoutes } from '@jutbank/contract/reference';
-import { useQuery } from '@tanstack/react-query';
 import { Link, useSearchParams } from 'react-router';
 import { edtfInWords, periodOf } from '@jutbank/core/dates';
-import { send } from '../base/api.ts';
+import { useAnswer } from '../base/answers.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { MarkDrawing, stampCaption, Outline } from '../parts/Drawn.tsx';
@@ -188,7 +187,7 @@ const begins = (window: string | null | undefined): number =>
   window == null ? Infinity : Number(periodOf(window).start.earliest);
 
 function Packs() {
-  const packs = useQuery({ queryKey: ['packs'], queryFn: () => send(referenceRoutes.listPacks) });
+  const packs = useAnswer(referenceRoutes.listPacks);
   return (
     <>
       <h2 className="sec" style={{ marginTop: 18 }}>

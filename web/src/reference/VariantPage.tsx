@@ -1,10 +1,9 @@
 /** One variant: its features, marks, windows, and where each is said. */
 import { referenceRoutes } from '@jutbank/contract/reference';
-import { useQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
 import { edtfInWords } from '@jutbank/core/dates';
 import { dimensionOfUnit, formatQuantity } from '@jutbank/core/units';
-import { send } from '../base/api.ts';
+import { useAnswer } from '../base/answers.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { MarkDrawing, stampCaption } from '../parts/Drawn.tsx';
@@ -16,10 +15,7 @@ import { useVocabulary } from './vocabulary.ts';
 export default function VariantPage() {
   const { id = '' } = useParams();
   const mayWrite = useMay('appraise');
-  const detail = useQuery({
-    queryKey: ['variant', id],
-    queryFn: () => send(referenceRoutes.variant, { params: { id } }),
-  });
+  const detail = useAnswer(referenceRoutes.variant, { params: { id } });
   const vocabulary = useVocabulary();
   if (detail.isError) return <Failed error={detail.error} retry={() => void detail.refetch()} />;
   if (!detail.data || !vocabulary.data) return <Loading />;

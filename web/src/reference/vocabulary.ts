@@ -1,6 +1,7 @@
 import { referenceRoutes } from '@jutbank/contract/reference';
-import { useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import type { Variant } from '@jutbank/core/reference';
+import { useAnswer } from '../base/answers.ts';
 import { send } from '../base/api.ts';
 import { counted } from '../parts/words.ts';
 
@@ -15,10 +16,10 @@ export type VariantNames = ReadonlyMap<string, Named>;
 /** Names of the variants of the patterns in play, fetched with their patterns. */
 export function useVariantNames(patterns: readonly string[]): VariantNames {
   const details = useQuery({
-    queryKey: ['patterns', [...patterns].sort()],
+    queryKey: [referenceRoutes.pattern.path, 'several', [...patterns].sort()],
     queryFn: () => Promise.all(patterns.map((id) => send(referenceRoutes.pattern, { params: { id } }))),
     staleTime: 60_000,
-    placeholderData: (previous) => previous,
+    placeholderData: keepPreviousData,
   });
   return new Map(
     (details.data ?? []).flatMap((d) =>
@@ -36,19 +37,10 @@ export function useVariantNames(patterns: readonly string[]): VariantNames {
 }
 
 /** All names of the reference: what ids mean in words. */
-export const useVocabulary = () =>
-  useQuery({
-    queryKey: ['vocabulary'],
-    queryFn: () => send(referenceRoutes.vocabulary),
-    staleTime: 60_000,
-  });
+export const useVocabulary = () => useAnswer(referenceRoutes.vocabulary, {}, { staleTime: 60_000 });
 
 /** A pattern with its variants; nothing is fetched until one is named. */
 export function usePattern(pattern: unknown) {
   const id = typeof pattern === 'string' ? pattern : undefined;
-  return useQuery({
-    queryKey: ['pattern', id],
-    queryFn: () => send(referenceRoutes.pattern, { params: { id } }),
-    enabled: id !== undefined,
-  });
+  return useAnswer(referenceRoutes.pattern, { params: { id } }, { enabled: id !== undefined });
 }

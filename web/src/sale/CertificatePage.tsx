@@ -1,17 +1,13 @@
 /** The public check page: what a certificate's code leads to, and only what was meant to be public. */
 import { saleRoutes } from '@jutbank/contract/sale';
-import { useQuery } from '@tanstack/react-query';
 import { useParams } from 'react-router';
-import { send } from '../base/api.ts';
+import { useAnswer } from '../base/answers.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { dayText } from '../parts/words.ts';
 
 export default function CertificatePage() {
   const { code = '' } = useParams();
-  const certificate = useQuery({
-    queryKey: ['certificate', code],
-    queryFn: () => send(saleRoutes.check, { params: { code } }),
-  });
+  const certificate = useAnswer(saleRoutes.check, { params: { code } });
   if (certificate.isPending) return <Loading />;
   if (certificate.isError) return <Failed error={certificate.error} />;
   const c = certificate.data;

@@ -2,16 +2,16 @@
 import { pricingSettingsRoutes } from '@jutbank/contract/shop';
 import { saleRoutes, type SaleRecord } from '@jutbank/contract/sale';
 import { Button, Checkbox, FormControlLabel, MenuItem, TextField } from '@mui/material';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import type { PieceSheet } from '@jutbank/contract/pieces';
+import { pieceRoutes, type PieceSheet } from '@jutbank/contract/pieces';
+import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { MoneyField } from '../parts/MoneyField.tsx';
 import { useSheet } from '../pieces/useSheet.ts';
-import { pieceKey } from '../pieces/usePiece.ts';
 import { dayText, moneyText } from '../parts/words.ts';
 import '../parts/money.css';
 
@@ -23,7 +23,7 @@ export default function SaleStage() {
 function Sell({ sheet }: { sheet: PieceSheet }) {
   const may = useMay('appraise');
   const { shop } = useSession();
-  const queries = useQueryClient();
+  const answers = useKeptAnswers();
   const [query] = useSearchParams();
   const offers = sheet.listing?.messages.filter((m) => m.kind === 'offer' && m.state === 'open') ?? [];
   const [message, setMessage] = useState<string | null>(query.get('offer') ?? offers[0]?.id ?? null);
@@ -33,10 +33,7 @@ function Sell({ sheet }: { sheet: PieceSheet }) {
   const [buyerAddress, setBuyerAddress] = useState('');
   const [ageChecked, setAgeChecked] = useState(false);
   const [channel, setChannel] = useState<string | null>(null);
-  const settings = useQuery({
-    queryKey: ['pricing-settings'],
-    queryFn: () => send(pricingSettingsRoutes.settings),
-  });
+  const settings = useAnswer(pricingSettingsRoutes.settings);
   const channels = settings.data?.settings.channels ?? [];
   const sell = useMutation({
     mutationFn: () =>
@@ -52,8 +49,8 @@ function Sell({ sheet }: { sheet: PieceSheet }) {
         },
       }),
     onSuccess: async () => {
-      await queries.invalidateQueries({ queryKey: pieceKey(sheet.id) });
-      void queries.invalidateQueries();
+      await answers.invalidate(pieceRoutes.piece);
+      void answers.invalidateAll();
     },
   });
   const problem = sell.error instanceof ApiProblem ? sell.error : undefined;
@@ -172,10 +169,7 @@ const NET_LINES = [
 ] as const;
 
 function Sold({ saleId }: { saleId: string }) {
-  const sale = useQuery({
-    queryKey: ['sale', saleId],
-    queryFn: () => send(saleRoutes.sale, { params: { id: saleId } }),
-  });
+  const sale = useAnswer(saleRoutes.sale, { params: { id: saleId } });
   if (sale.isPending) return <Loading />;
   if (sale.isError) return <Failed error={sale.error} retry={() => void sale.refetch()} />;
   const s = sale.data;

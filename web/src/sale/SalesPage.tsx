@@ -1,15 +1,11 @@
 import { saleRoutes } from '@jutbank/contract/sale';
-import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import { send } from '../base/api.ts';
+import { useAnswer } from '../base/answers.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { dayText, moneyText } from '../parts/words.ts';
 
 export default function SalesPage() {
-  const sales = useQuery({
-    queryKey: ['sales'],
-    queryFn: () => send(saleRoutes.listSales, { query: { limit: 200 } }),
-  });
+  const sales = useAnswer(saleRoutes.listSales, { query: { limit: 200 } });
   if (sales.isPending) return <Loading />;
   if (sales.isError) return <Failed error={sales.error} retry={() => void sales.refetch()} />;
   return (

@@ -1,8 +1,9 @@
 /** One's own account: the password, where one is signed in, and a second factor. */
 import { shopRoutes } from '@jutbank/contract/shop';
 import { Button, TextField } from '@mui/material';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
+import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { useSession, useSignOut } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
@@ -85,11 +86,8 @@ function Password() {
 
 function SecondFactor() {
   const { person } = useSession();
-  const queries = useQueryClient();
-  const people = useQuery({
-    queryKey: ['people'],
-    queryFn: () => send(shopRoutes.people),
-  });
+  const answers = useKeptAnswers();
+  const people = useAnswer(shopRoutes.people);
   const taken = people.data?.items.find((p) => p.id === person.id)?.secondFactor;
   const [word, setWord] = useState('');
   const begin = useMutation({
@@ -103,7 +101,7 @@ function SecondFactor() {
     onSuccess: () => {
       setWord('');
       begin.reset();
-      void queries.invalidateQueries({ queryKey: ['people'] });
+      void answers.invalidate(shopRoutes.people);
     },
   });
   const problem = asProblem(settle.error) ?? asProblem(begin.error);
@@ -179,14 +177,11 @@ function agentInWords(agent: string): string {
 }
 
 function Sessions() {
-  const queries = useQueryClient();
-  const list = useQuery({
-    queryKey: ['sessions'],
-    queryFn: () => send(shopRoutes.sessions),
-  });
+  const answers = useKeptAnswers();
+  const list = useAnswer(shopRoutes.sessions);
   const end = useMutation({
     mutationFn: (id: string) => send(shopRoutes.endSession, { params: { id } }),
-    onSuccess: () => queries.invalidateQueries({ queryKey: ['sessions'] }),
+    onSuccess: () => answers.invalidate(shopRoutes.sessions),
   });
   if (list.isPending) return <Loading />;
   if (list.isError) return <Failed error={list.error} retry={() => void list.refetch()} />;

@@ -1,8 +1,7 @@
 /** Who did what: the ledger of the whole shop, asked by person, kind and day. */
 import { provenanceRoutes } from '@jutbank/contract/provenance';
-import { send } from '../base/api.ts';
+import { usePages } from '../base/answers.ts';
 import { MenuItem, TextField } from '@mui/material';
-import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { Failed, Loading } from '../base/states.tsx';
@@ -13,14 +12,7 @@ const EMPTY = { person: '', kind: '', from: '', to: '' };
 export default function AuditPage() {
   const [asked, setAsked] = useState(EMPTY);
   const filter = new URLSearchParams(Object.entries(asked).filter(([, value]) => value !== '')).toString();
-  const list = useInfiniteQuery({
-    queryKey: ['audit', filter],
-    queryFn: ({ pageParam }) =>
-      send(provenanceRoutes.audit, { query: { ...asked, limit: 100, cursor: pageParam } }),
-    initialPageParam: '',
-    getNextPageParam: (last) => last.nextCursor,
-    placeholderData: keepPreviousData,
-  });
+  const list = usePages(provenanceRoutes.audit, { ...asked, limit: 100 });
   if (list.isPending) return <Loading />;
   if (list.isError) return <Failed error={list.error} retry={() => void list.refetch()} />;
   const [first] = list.data.pages;

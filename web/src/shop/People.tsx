@@ -1,21 +1,18 @@
 /** Who works here: roles, passwords, where somebody is signed in; and accounts given and taken away. */
 import { shopRoutes, ROLES, type PersonOnList, type Role } from '@jutbank/contract/shop';
 import { Button, MenuItem, TextField } from '@mui/material';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { Fragment, useState } from 'react';
+import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { counted, sentence } from '../parts/words.ts';
 
-const PEOPLE = ['people'];
 const asProblem = (error: unknown) => (error instanceof ApiProblem ? error : undefined);
 
 export function People() {
   const own = useMay('own');
-  const people = useQuery({
-    queryKey: PEOPLE,
-    queryFn: () => send(shopRoutes.people),
-  });
+  const people = useAnswer(shopRoutes.people);
   const [open, setOpen] = useState<string>();
   return (
     <section>
@@ -76,7 +73,7 @@ export function People() {
 /** Every act stands alone: what is done is done, and said. */
 function Change({ person, onDone }: { person: PersonOnList; onDone: () => void }) {
   const { person: me } = useSession();
-  const queries = useQueryClient();
+  const answers = useKeptAnswers();
   const [name, setName] = useState(person.name);
   const [role, setRole] = useState<Role>(person.role);
   const [password, setPassword] = useState('');
@@ -85,7 +82,7 @@ function Change({ person, onDone }: { person: PersonOnList; onDone: () => void }
   const act = useMutation({
     mutationFn: ({ act }: { act: () => Promise<unknown>; done: string; closes?: boolean }) => act(),
     onSuccess: (_, { closes }) => {
-      void queries.invalidateQueries({ queryKey: PEOPLE });
+      void answers.invalidate(shopRoutes.people);
       setPassword('');
       if (closes) onDone();
     },
@@ -203,7 +200,7 @@ function Change({ person, onDone }: { person: PersonOnList; onDone: () => void }
 }
 
 function Add() {
-  const queries = useQueryClient();
+  const answers = useKeptAnswers();
   const empty: { name: string; email: string; password: string; role: Role } = {
     name: '',
     email: '',
@@ -215,7 +212,7 @@ function Add() {
     mutationFn: () => send(shopRoutes.addPerson, { body: form }),
     onSuccess: () => {
       setForm(empty);
-      void queries.invalidateQueries({ queryKey: PEOPLE });
+      void answers.invalidate(shopRoutes.people);
     },
   });
   const problem = asProblem(add.error);

@@ -1,8 +1,10 @@
 /** How the shop reckons: channels, tax, what it wants to keep, habits of buying; with a sale worked through beside it. */
+import { pieceRoutes } from '@jutbank/contract/pieces';
 import { pricingSettingsRoutes, type VersionedSettings, type PricingSettings } from '@jutbank/contract/shop';
 import { Button } from '@mui/material';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
+import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
@@ -11,10 +13,8 @@ import { Figure } from '../parts/Figure.tsx';
 import { WorkedSale } from './WorkedSale.tsx';
 import '../parts/money.css';
 
-const KEY = ['pricing-settings'];
-
 export default function PricingSettingsPage() {
-  const settings = useQuery({ queryKey: KEY, queryFn: () => send(pricingSettingsRoutes.settings) });
+  const settings = useAnswer(pricingSettingsRoutes.settings);
   // the form begins anew with each version; which of them was kept here is known outside of it
   const [kept, setKept] = useState<number>();
   if (settings.isPending) return <Loading />;
@@ -66,7 +66,7 @@ function Form({
 }) {
   const { shop } = useSession();
   const may = useMay('appraise');
-  const queries = useQueryClient();
+  const answers = useKeptAnswers();
   const [draft, setDraft] = useState<PricingSettings>(seen.settings);
   const [at, setAt] = useState(() =>
     Math.max(
@@ -78,8 +78,8 @@ function Form({
     mutationFn: () => send(pricingSettingsRoutes.putSettings, { body: draft, version: seen.version }),
     onSuccess: (kept) => {
       onKept(kept.version);
-      queries.setQueryData(KEY, kept);
-      void queries.invalidateQueries({ queryKey: ['of-piece'] });
+      answers.set(pricingSettingsRoutes.settings, {}, kept);
+      void answers.invalidateBelow(`${pieceRoutes.piece.path}/`);
     },
   });
   const problem = save.error instanceof ApiProblem ? save.error : undefined;

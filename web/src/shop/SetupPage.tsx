@@ -1,16 +1,15 @@
 import { shopRoutes, setupBody } from '@jutbank/contract/shop';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { Button, TextField } from '@mui/material';
-import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
+import { useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
-import { SESSION } from '../base/session.ts';
 import { Wordmark } from '../base/Wordmark.tsx';
 
 /** First run: name the shop and its owner. */
 export default function SetupPage() {
-  const queries = useQueryClient();
+  const answers = useKeptAnswers();
   const [problem, setProblem] = useState<string>();
   const { register, handleSubmit, formState } = useForm({
     resolver: zodResolver(setupBody),
@@ -19,7 +18,7 @@ export default function SetupPage() {
   const { errors } = formState;
   const submit = handleSubmit(async (body) => {
     try {
-      queries.setQueryData(SESSION, await send(shopRoutes.setup, { body }));
+      answers.set(shopRoutes.session, {}, await send(shopRoutes.setup, { body }));
     } catch (error) {
       setProblem(error instanceof ApiProblem ? error.message : String(error));
     }

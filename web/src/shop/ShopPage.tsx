@@ -2,12 +2,13 @@
 import { shopRoutes } from '@jutbank/contract/shop';
 import { provenanceRoutes } from '@jutbank/contract/provenance';
 import { Button, TextField } from '@mui/material';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { SECRETS } from '@jutbank/contract/http';
+import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
-import { SESSION, useMay, useSession } from '../base/session.ts';
+import { useMay, useSession } from '../base/session.ts';
 import { People } from './People.tsx';
 
 export default function ShopPage() {
@@ -33,13 +34,13 @@ const asProblem = (error: unknown) => (error instanceof ApiProblem ? error : und
 function Settings() {
   const { shop } = useSession();
   const own = useMay('own');
-  const queries = useQueryClient();
+  const answers = useKeptAnswers();
   const [name, setName] = useState(shop.name);
   const [stockScheme, setScheme] = useState(shop.stockScheme);
   const [readerSees, setReaderSees] = useState(shop.readerSees);
   const save = useMutation({
     mutationFn: () => send(shopRoutes.putShop, { body: { name, stockScheme, readerSees } }),
-    onSuccess: () => queries.invalidateQueries({ queryKey: SESSION }),
+    onSuccess: () => answers.invalidate(shopRoutes.session),
   });
   const problem = asProblem(save.error);
   return (
@@ -132,11 +133,7 @@ function Further() {
 
 function Ledger() {
   const own = useMay('own');
-  const check = useQuery({
-    queryKey: ['ledger-check'],
-    queryFn: () => send(provenanceRoutes.verify),
-    enabled: false,
-  });
+  const check = useAnswer(provenanceRoutes.verify, {}, { enabled: false });
   return (
     <section>
       <h2 className="sec">Ledger</h2>

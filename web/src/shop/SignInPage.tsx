@@ -1,14 +1,13 @@
 import { shopRoutes } from '@jutbank/contract/shop';
 import { Button, TextField } from '@mui/material';
-import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
+import { useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
-import { SESSION } from '../base/session.ts';
 import { Wordmark } from '../base/Wordmark.tsx';
 
 export default function SignInPage() {
-  const queries = useQueryClient();
+  const answers = useKeptAnswers();
   const { register, handleSubmit, formState } = useForm({
     defaultValues: { email: '', password: '', code: '' },
   });
@@ -16,7 +15,7 @@ export default function SignInPage() {
   const [wantsCode, setWantsCode] = useState(false);
   const submit = handleSubmit(async (body) => {
     try {
-      queries.setQueryData(SESSION, await send(shopRoutes.signIn, { body }));
+      answers.set(shopRoutes.session, {}, await send(shopRoutes.signIn, { body }));
     } catch (error) {
       setWantsCode(wantsCode || (error instanceof ApiProblem && error.code === 'second-factor'));
       setProblem(error instanceof ApiProblem ? error.message : String(error));

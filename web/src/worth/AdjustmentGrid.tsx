@@ -1,9 +1,11 @@
 /** The grid: every sale that bears on the estimate, each line to be read, challenged and corrected with a reason. */
 import { worthRoutes, type OverrideRecord, type WorthOfPiece } from '@jutbank/contract/worth';
 import { Button, MenuItem, TextField } from '@mui/material';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { Fragment, useState } from 'react';
 import type { EstimateAnswer, EstimateRow } from '@jutbank/contract/market';
+import { useKeptAnswers } from '../base/answers.ts';
+import { invalidatePiece } from '../pieces/usePiece.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { dayText, moneyText, sentence, signed } from '../parts/words.ts';
 
@@ -195,7 +197,7 @@ function Challenge({
   names: readonly string[];
   onDone: () => void;
 }) {
-  const queries = useQueryClient();
+  const answers = useKeptAnswers();
   const [line, setLine] = useState(row.adjustments[0]?.name ?? WHOLE);
   const [percent, setPercent] = useState('');
   const [reason, setReason] = useState('');
@@ -212,7 +214,7 @@ function Challenge({
       });
     },
     onSuccess: () => {
-      void queries.invalidateQueries({ queryKey: ['of-piece', pieceId] });
+      void invalidatePiece(answers, pieceId);
       onDone();
     },
   });
@@ -290,10 +292,10 @@ function Corrections({
   overrides: readonly OverrideRecord[];
   mayCorrect: boolean;
 }) {
-  const queries = useQueryClient();
+  const answers = useKeptAnswers();
   const end = useMutation({
     mutationFn: (id: string) => send(worthRoutes.endOverride, { params: { id: pieceId, override: id } }),
-    onSuccess: () => void queries.invalidateQueries({ queryKey: ['of-piece', pieceId] }),
+    onSuccess: () => void invalidatePiece(answers, pieceId),
   });
   if (overrides.length === 0) return null;
   const saleOf = (o: OverrideRecord) => estimate.comparables.find((row) => row.id === o.comparable)?.saleDate;

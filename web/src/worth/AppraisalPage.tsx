@@ -1,8 +1,9 @@
 /** An appraisal as it was made, and what would be said today. */
 import { worthRoutes, type AppraisalRecord, type Recomputed } from '@jutbank/contract/worth';
 import { Button } from '@mui/material';
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
+import { useAnswer } from '../base/answers.ts';
 import { send } from '../base/api.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { dayText, moneyText, sentence, signed } from '../parts/words.ts';
@@ -12,10 +13,7 @@ import './worth.css';
 
 export default function AppraisalPage() {
   const { id = '' } = useParams();
-  const kept = useQuery({
-    queryKey: ['appraisal', id],
-    queryFn: () => send(worthRoutes.appraisal, { params: { id } }),
-  });
+  const kept = useAnswer(worthRoutes.appraisal, { params: { id } });
   if (kept.isPending) return <Loading />;
   if (kept.isError) return <Failed error={kept.error} retry={() => void kept.refetch()} />;
   const { record, fingerprint, intact } = kept.data;

@@ -1,10 +1,9 @@
 /** The appraisals that were made of a piece, and the way to the next. */
 import { worthRoutes } from '@jutbank/contract/worth';
 import { Button } from '@mui/material';
-import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import type { PieceSheet } from '@jutbank/contract/pieces';
-import { send } from '../base/api.ts';
+import { useAnswer } from '../base/answers.ts';
 import { useMay } from '../base/session.ts';
 import { dayText, moneyText } from '../parts/words.ts';
 import { BASIS_WORDS, PURPOSE_WORDS } from './words.ts';
@@ -12,10 +11,7 @@ import './worth.css';
 
 export function Appraisals({ sheet }: { sheet: PieceSheet }) {
   const mayAppraise = useMay('appraise');
-  const kept = useQuery({
-    queryKey: ['of-piece', sheet.id, 'appraisals'],
-    queryFn: () => send(worthRoutes.appraisals, { params: { id: sheet.id } }),
-  });
+  const kept = useAnswer(worthRoutes.appraisals, { params: { id: sheet.id } });
   const items = kept.data?.items ?? [];
   return (
     <section className="appraisals">

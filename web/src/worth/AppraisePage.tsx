@@ -7,10 +7,12 @@ import {
   type SaleCheck,
 } from '@jutbank/contract/worth';
 import { Button, Checkbox, FormControlLabel, TextField } from '@mui/material';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useMutation } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { BASES, type Basis } from '@jutbank/core/worth';
+import { useAnswer, useKeptAnswers } from '../base/answers.ts';
+import { invalidatePiece } from '../pieces/usePiece.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
@@ -32,7 +34,7 @@ export default function AppraisePage() {
   const sheet = useSheet();
   const { shop, person } = useSession();
   const may = useMay('appraise');
-  const queries = useQueryClient();
+  const answers = useKeptAnswers();
   const navigate = useNavigate();
   const [basis, setBasis] = useState<Basis>('market');
   const [effectiveDate, setEffectiveDate] = useState(today());
@@ -48,12 +50,11 @@ export default function AppraisePage() {
   const [assumptions, setAssumptions] = useState<Assumed[]>([]);
   const [checks, setChecks] = useState<ReadonlyMap<string, SaleCheck>>(new Map());
   const asked = { basis, effectiveDate, currency: shop.baseCurrency };
-  const draft = useQuery({
-    queryKey: ['of-piece', sheet.id, 'appraisal', basis, effectiveDate],
-    queryFn: () => send(worthRoutes.appraisalDraft, { params: { id: sheet.id }, body: asked }),
-    placeholderData: (previous) => previous,
-    enabled: may,
-  });
+  const draft = useAnswer(
+    worthRoutes.appraisalDraft,
+    { params: { id: sheet.id }, body: asked },
+    { placeholderData: keepPreviousData, enabled: may },
+  );
   const sign = useMutation({
     mutationFn: (known: AppraisalBody['known']) =>
       send(worthRoutes.appraise, {
@@ -74,7 +75,7 @@ export default function AppraisePage() {
         },
       }),
     onSuccess: (made) => {
-      void queries.invalidateQueries({ queryKey: ['of-piece', sheet.id] });
+      void invalidatePiece(answers, sheet.id);
       void navigate(`/appraisals/${made.id}`);
     },
     onError: (error) => {

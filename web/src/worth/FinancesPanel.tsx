@@ -1,9 +1,8 @@
 /** Money at both ends of a piece: the bases of value, the most to pay, the ask against patience, offers. */
 import { offerRoutes, type PieceFinances } from '@jutbank/contract/worth';
-import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import type { PieceSheet } from '@jutbank/contract/pieces';
-import { send } from '../base/api.ts';
+import { useAnswer } from '../base/answers.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { counted, dayText, moneyText, sentence, signed } from '../parts/words.ts';
 import { Offers } from './Offers.tsx';
@@ -12,11 +11,7 @@ import { Steps } from '../parts/Steps.tsx';
 import '../parts/money.css';
 
 export function Finances({ sheet }: { sheet: PieceSheet }) {
-  const ends = useQuery({
-    queryKey: ['of-piece', sheet.id, 'money', sheet.version],
-    queryFn: () => send(offerRoutes.money, { params: { id: sheet.id } }),
-    placeholderData: (previous) => previous,
-  });
+  const ends = useAnswer(offerRoutes.money, { params: { id: sheet.id } });
   if (ends.isPending) return <Loading />;
   if (ends.isError) return <Failed error={ends.error} retry={() => void ends.refetch()} />;
   const { money } = ends.data;

@@ -1,10 +1,12 @@
 /** Offers for a piece: judged against waiting, and kept with what was decided. */
 import { offerRoutes, type OfferRecord } from '@jutbank/contract/worth';
 import { Button, TextField } from '@mui/material';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Money } from '@jutbank/core/money';
 import type { PieceSheet } from '@jutbank/contract/pieces';
+import { useKeptAnswers } from '../base/answers.ts';
+import { invalidatePiece } from '../pieces/usePiece.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { MoneyField } from '../parts/MoneyField.tsx';
@@ -15,7 +17,7 @@ const ADVICE = { take: 'Take it', counter: 'Counter', wait: 'Wait' } as const;
 export function Offers({ sheet, offers }: { sheet: PieceSheet; offers: readonly OfferRecord[] }) {
   const { shop } = useSession();
   const mayDecide = useMay('appraise') && sheet.sale === null;
-  const queries = useQueryClient();
+  const answers = useKeptAnswers();
   const [amount, setAmount] = useState<Money | null>(null);
   const [bidder, setBidder] = useState('');
   const [round, setRound] = useState(0);
@@ -35,7 +37,7 @@ export function Offers({ sheet, offers }: { sheet: PieceSheet; offers: readonly 
       setAmount(null);
       setBidder('');
       setRound(round + 1);
-      void queries.invalidateQueries({ queryKey: ['of-piece', sheet.id] });
+      void invalidatePiece(answers, sheet.id);
     },
   });
   const problem = [judge.error, log.error].find((e) => e instanceof ApiProblem);

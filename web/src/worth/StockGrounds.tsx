@@ -1,10 +1,9 @@
 /** A worth of the valued stock, and behind it the sales it rested on that day. */
 import { stockRoutes, type StockPiece } from '@jutbank/contract/worth';
 import { Dialog } from '@mui/material';
-import { useQuery } from '@tanstack/react-query';
 import { useId, useState } from 'react';
 import { Link } from 'react-router';
-import { send } from '../base/api.ts';
+import { useAnswer } from '../base/answers.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { counted, dayText, moneyText, signed } from '../parts/words.ts';
 
@@ -38,11 +37,11 @@ export function OpenedWorth({ valuation, piece }: { valuation: string; piece: St
 }
 
 function Rows({ valuation, piece }: { valuation: string; piece: StockPiece }) {
-  const told = useQuery({
-    queryKey: ['stock', valuation, piece.id],
-    queryFn: () => send(stockRoutes.stockGrounds, { params: { id: valuation, piece: piece.id } }),
-    staleTime: Infinity,
-  });
+  const told = useAnswer(
+    stockRoutes.stockGrounds,
+    { params: { id: valuation, piece: piece.id } },
+    { staleTime: Infinity },
+  );
   if (told.isPending) return <Loading />;
   if (told.isError) return <Failed error={told.error} retry={() => void told.refetch()} />;
   const { at, person, worth, rows, rest, known } = told.data;

@@ -2,10 +2,11 @@
 import { stockRoutes, type StockPiece, type StockValuation } from '@jutbank/contract/worth';
 import { jobRoutes } from '@jutbank/contract/jobs';
 import { Button } from '@mui/material';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import type { RepriceReason } from '@jutbank/core/worth';
+import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
@@ -16,11 +17,10 @@ import { OpenedWorth } from './StockGrounds.tsx';
 import { Ages, Oldest, TakenFor, Trends } from './StockTables.tsx';
 import './stock.css';
 
-const KEY = ['stock'];
 const pieceCount = (n: number) => `${counted(n)} ${n === 1 ? 'piece' : 'pieces'}`;
 
 export default function StockPage() {
-  const stock = useQuery({ queryKey: KEY, queryFn: () => send(stockRoutes.stock) });
+  const stock = useAnswer(stockRoutes.stock);
   if (stock.isPending) return <Loading />;
   if (stock.isError) return <Failed error={stock.error} retry={() => void stock.refetch()} />;
   const { valuation, pieces, running } = stock.data;
@@ -58,7 +58,7 @@ export default function StockPage() {
 }
 
 function Revalue({ running, pieces }: { running: string | null; pieces: number }) {
-  const queries = useQueryClient();
+  const answers = useKeptAnswers();
   const mayWork = useMay('work');
   const [task, setTask] = useState<{ id: string; share: number }>();
   const follow = useMutation({
@@ -68,7 +68,7 @@ function Revalue({ running, pieces }: { running: string | null; pieces: number }
     },
     onSettled: () => {
       setTask(undefined);
-      void queries.invalidateQueries({ queryKey: KEY });
+      void answers.invalidate(stockRoutes.stock);
     },
   });
   const begin = useMutation({

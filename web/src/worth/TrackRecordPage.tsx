@@ -1,16 +1,15 @@
 /** How well the house has done: what it said against what came of it, with how far so few can tell. */
 import { worthRoutes, type AppraisedAndSold, type TrackRecord } from '@jutbank/contract/worth';
-import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { HEARD_FROM, type Band, type RangesHeld, type Share, type Basis } from '@jutbank/core/worth';
-import { send } from '../base/api.ts';
+import { useAnswer } from '../base/answers.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { counted, dayText, moneyText } from '../parts/words.ts';
 import { BASIS_WORDS } from './words.ts';
 import './worth.css';
 
 export default function TrackRecordPage() {
-  const told = useQuery({ queryKey: ['track-record'], queryFn: () => send(worthRoutes.trackRecord) });
+  const told = useAnswer(worthRoutes.trackRecord);
   if (told.isPending) return <Loading />;
   if (told.isError) return <Failed error={told.error} retry={() => void told.refetch()} />;
   const { pieces, ranges, by, probabilities, asks, declined, house } = told.data;

@@ -1,11 +1,10 @@
 /** What it would bring: range, chart, and the grid in which every adjustment can be read. */
 import { worthRoutes } from '@jutbank/contract/worth';
 import { TextField } from '@mui/material';
-import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense } from 'react';
 import { Link } from 'react-router';
 import type { PricingBody } from '@jutbank/contract/pieces';
-import { send } from '../base/api.ts';
+import { useAnswer } from '../base/answers.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { MoneyField } from '../parts/MoneyField.tsx';
@@ -26,16 +25,8 @@ export default function WorthStage() {
   const sheet = useSheet();
   const { shop } = useSession();
   const mayPrice = useMay('appraise') && sheet.sale === null;
-  const worth = useQuery({
-    queryKey: ['of-piece', sheet.id, 'worth', sheet.version],
-    queryFn: () => send(worthRoutes.pieceWorth, { params: { id: sheet.id } }),
-    placeholderData: (previous) => previous,
-  });
-  const grounds = useQuery({
-    queryKey: ['of-piece', sheet.id, 'grounds', sheet.version],
-    queryFn: () => send(worthRoutes.grounds, { params: { id: sheet.id } }),
-    placeholderData: (previous) => previous,
-  });
+  const worth = useAnswer(worthRoutes.pieceWorth, { params: { id: sheet.id } });
+  const grounds = useAnswer(worthRoutes.grounds, { params: { id: sheet.id } });
   const pricing = useStage(sheet, worthRoutes.putPricing, sheet.pricing, asBody);
   const names = useVariantNames(worth.data?.pattern == null ? [] : [worth.data.pattern]);
   if (worth.isPending) return <Loading />;

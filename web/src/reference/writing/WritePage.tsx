@@ -1,10 +1,11 @@
 /** Writing one thing of the reference: the form, what it will look like, and where it stands. */
 import { referenceRoutes, type ItemRecord, type Vocabulary } from '@jutbank/contract/reference';
 import { Button } from '@mui/material';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { PACK_SECTIONS, type PackSection, type Variant } from '@jutbank/core/reference';
+import { useAnswer, useKeptAnswers } from '../../base/answers.ts';
 import { ApiProblem, send } from '../../base/api.ts';
 import { useMay } from '../../base/session.ts';
 import { Failed, Loading } from '../../base/states.tsx';
@@ -34,13 +35,11 @@ export default function WritePage() {
   const from = query.get('from') ?? undefined;
   const loaded = id ?? from;
   const vocabulary = useVocabulary();
-  const record = useQuery({
-    queryKey: ['item', known, loaded],
-    queryFn: () => send(referenceRoutes.item, { params: { section: known, id: loaded } }),
-    enabled: known !== undefined && loaded !== undefined,
-    staleTime: 0,
-    gcTime: 0,
-  });
+  const record = useAnswer(
+    referenceRoutes.item,
+    { params: { section: known, id: loaded } },
+    { enabled: known !== undefined && loaded !== undefined, staleTime: 0, gcTime: 0 },
+  );
   const may = useMay('appraise');
   if (!known) return <Failed error={new ApiProblem(404, 'There is no such page', undefined, [])} />;
   if (!may)
@@ -80,7 +79,7 @@ const kept = (key: string): Draft | undefined => {
 
 function Writing({ section, id, record, words, query }: WritingProps) {
   const navigate = useNavigate();
-  const queries = useQueryClient();
+  const answers = useKeptAnswers();
   const key = `draft ${section} ${id ?? `new ${query.toString()}`}`;
   const before = id === undefined ? (record?.item as Variant | undefined) : undefined;
   const [draft, setDraft] = useState<Draft>(
@@ -116,8 +115,7 @@ function Writing({ section, id, record, words, query }: WritingProps) {
       setChanged(false);
       setVersion(answer.version);
       setSaved(answer.warnings);
-      for (const name of ['vocabulary', 'maker', 'pattern', 'patterns', 'variant', 'packs', 'questions'])
-        await queries.invalidateQueries({ queryKey: [name] });
+      await answers.invalidateBelow('/reference');
       if (id === undefined) void navigate(`/reference/write/${section}/${itemId}?saved=1`, { replace: true });
     },
   });
@@ -125,7 +123,7 @@ function Writing({ section, id, record, words, query }: WritingProps) {
     mutationFn: () => send(referenceRoutes.removeItem, { params: { section, id: id ?? '' } }),
     onSuccess: async () => {
       sessionStorage.removeItem(key);
-      await queries.invalidateQueries();
+      await answers.invalidateAll();
       void navigate('/reference');
     },
   });
