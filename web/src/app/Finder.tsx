@@ -1,5 +1,5 @@
 import { shopRoutes, type SearchHit } from '@jutbank/contract/shop';
-import { Dialog } from '@mui/material';
+import { Dialog, OutlinedInput } from '@mui/material';
 import { keepPreviousData } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -39,16 +39,18 @@ export default function Finder({ onClose }: { onClose: () => void }) {
       slotProps={{ container: { sx: { alignItems: 'flex-start' } } }}
     >
       <div style={{ padding: 14 }}>
-        <input
+        <OutlinedInput
+          fullWidth
           autoFocus
-          className="line"
-          style={{ maxWidth: 'none', fontSize: 16, padding: '9px 11px' }}
           value={q}
           placeholder="Stock number, words, a stamp (? for a letter you cannot read)"
-          aria-label="What to find"
-          role="combobox"
-          aria-expanded={items.length > 0}
-          aria-controls="hits"
+          inputProps={{
+            'aria-label': 'What to find',
+            role: 'combobox',
+            'aria-expanded': items.length > 0,
+            'aria-controls': 'hits',
+            style: { fontSize: 16 },
+          }}
           onChange={(event) => {
             setQ(event.target.value);
             setAt(0);

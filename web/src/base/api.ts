@@ -122,7 +122,7 @@ export type Held<T> = T extends readonly (infer U)[]
 export interface Asked<P, Q, I> extends Omit<CallOptions, 'body'> {
   params?: P;
   query?: { [K in keyof Q]?: Q[K] | undefined };
-  body?: Held<I> | FormData;
+  body?: I | Held<I> | FormData;
 }
 
 /** Asks a route of the contract: its address is filled in, its answer typed. */

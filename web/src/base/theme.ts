@@ -1,5 +1,7 @@
 /** MUI made ours: square, flat, set in the shipped type, coloured by the same values as look.css. */
 import { createTheme, type Theme } from '@mui/material/styles';
+import { createElement } from 'react';
+import { Box, Downward } from './glyphs.tsx';
 
 export type Mode = 'light' | 'dark';
 const PALETTE = {
@@ -9,6 +11,8 @@ const PALETTE = {
     ink: '#22262a',
     soft: '#5a5f63',
     rule: '#a79f8d',
+    hair: '#d8d0c0',
+    plate: '#e6e0d3',
     accent: '#2b5a8c',
     warn: '#9c3d1f',
   },
@@ -18,6 +22,8 @@ const PALETTE = {
     ink: '#ece6d9',
     soft: '#a9a599',
     rule: '#6a675e',
+    hair: '#363a3d',
+    plate: '#2c3033',
     accent: '#7fb0e0',
     warn: '#e58c6b',
   },
@@ -47,6 +53,15 @@ export function themeFor(mode: Mode): Theme {
       MuiButton: {
         defaultProps: { disableElevation: true, size: 'small', variant: 'outlined' },
         styleOverrides: {
+          // an act beside others that need no frame: small, in the ink of its surroundings
+          text: {
+            padding: '4px 6px',
+            minWidth: 0,
+            minHeight: 26,
+            color: 'inherit',
+            fontSize: 'inherit',
+            fontWeight: 500,
+          },
           root: {
             padding: '6px 12px',
             borderWidth: 1.5,
@@ -58,17 +73,104 @@ export function themeFor(mode: Mode): Theme {
       },
       MuiPaper: { defaultProps: { elevation: 0 }, styleOverrides: { root: { backgroundImage: 'none' } } },
       MuiDialog: { styleOverrides: { paper: { border: `2px solid ${c.ink}` } } },
-      MuiTextField: { defaultProps: { size: 'small', fullWidth: true } },
+      // the label stands above in our own frame (parts/fields): no notch is cut into the hairline
       MuiOutlinedInput: {
+        defaultProps: { size: 'small', notched: false },
         styleOverrides: {
-          root: { background: c.sheet, fontSize: 13.5 },
-          notchedOutline: { borderColor: c.rule },
-          input: { padding: '8px 10px' },
+          root: {
+            background: c.sheet,
+            fontSize: 13.5,
+            '& .MuiOutlinedInput-notchedOutline': { borderColor: c.rule, borderBottomColor: c.ink, inset: 0 },
+            '& .MuiOutlinedInput-notchedOutline legend': { display: 'none' },
+            '&:hover .MuiOutlinedInput-notchedOutline': { borderColor: c.ink },
+            '&.Mui-focused .MuiOutlinedInput-notchedOutline': { borderColor: c.accent, borderWidth: 2 },
+            '&.Mui-error .MuiOutlinedInput-notchedOutline': { borderColor: c.warn },
+            '&.Mui-disabled .MuiOutlinedInput-notchedOutline': { borderColor: c.hair },
+          },
+          input: { padding: '6px 9px', height: 'auto', lineHeight: 1.45 },
           multiline: { padding: 0 },
         },
       },
-      MuiInputLabel: { styleOverrides: { root: { fontSize: 13.5 } } },
-      MuiFormHelperText: { styleOverrides: { root: { marginLeft: 0, fontSize: 12 } } },
+      MuiInputBase: {
+        styleOverrides: {
+          root: {
+            '&.cell': { fontSize: 'inherit', borderBottom: `1px solid ${c.rule}`, background: 'transparent' },
+            '&.cell.Mui-focused': { borderBottomColor: c.accent, boxShadow: `0 1px 0 ${c.accent}` },
+            '&.cell.Mui-error': { borderBottomColor: c.warn, color: c.warn },
+            '&.cell.Mui-disabled, &.cell.MuiInputBase-readOnly': { borderBottomColor: 'transparent' },
+            '&.cell .MuiOutlinedInput-notchedOutline': { display: 'none' },
+            '&.cell .MuiInputBase-input': { padding: '2px 3px', height: 'auto' },
+            '&.cell .MuiInputBase-input.num': { textAlign: 'right' },
+          },
+        },
+      },
+      MuiInputAdornment: { styleOverrides: { root: { '& p, &': { fontSize: 12.5, color: c.soft } } } },
+      MuiSelect: {
+        defaultProps: { IconComponent: Downward, MenuProps: { transitionDuration: 0 } },
+        styleOverrides: {
+          icon: { color: c.soft, right: 8, width: 9, top: 'calc(50% - 3px)' },
+          select: { minHeight: 0 },
+        },
+      },
+      MuiMenuItem: {
+        styleOverrides: {
+          root: {
+            fontSize: 13.5,
+            minHeight: 30,
+            padding: '4px 12px',
+            whiteSpace: 'normal',
+            '&.Mui-selected, &.Mui-selected:hover': {
+              background: 'none',
+              boxShadow: `inset 3px 0 ${c.ink}`,
+              fontWeight: 650,
+            },
+            '&:hover, &.Mui-focusVisible, &.Mui-selected.Mui-focusVisible': { background: c.plate },
+          },
+        },
+      },
+      MuiCheckbox: {
+        defaultProps: { icon: createElement(Box), checkedIcon: createElement(Box, { ticked: true }) },
+        styleOverrides: {
+          root: {
+            padding: 5,
+            color: c.ink,
+            '&.Mui-focusVisible': { outline: `2px solid ${c.accent}`, outlineOffset: -2 },
+            '&.Mui-disabled': { opacity: 0.5 },
+          },
+        },
+      },
+      MuiFormControlLabel: {
+        styleOverrides: { root: { marginLeft: -5, marginRight: 0 }, label: { fontSize: 13.5 } },
+      },
+      MuiAutocomplete: {
+        defaultProps: { popupIcon: createElement(Downward), clearIcon: '×' },
+        styleOverrides: {
+          inputRoot: { padding: '2px 6px' },
+          tag: { height: 24, borderRadius: 0, background: c.plate, fontSize: 12.5, margin: 2 },
+          paper: { border: `1px solid ${c.ink}` },
+          option: { fontSize: 13.5 },
+        },
+      },
+      MuiTabs: {
+        styleOverrides: {
+          root: { minHeight: 0, borderBottom: `1px solid ${c.rule}` },
+          indicator: { backgroundColor: c.ink, height: 3, transition: 'none' },
+        },
+      },
+      MuiTab: {
+        styleOverrides: {
+          root: {
+            minHeight: 34,
+            minWidth: 0,
+            padding: '5px 12px',
+            fontWeight: 500,
+            fontSize: 13.5,
+            textTransform: 'none',
+            '&.Mui-selected': { color: c.ink, fontWeight: 650 },
+            '&.Mui-focusVisible': { outline: `2px solid ${c.accent}`, outlineOffset: -2 },
+          },
+        },
+      },
       MuiTooltip: { styleOverrides: { tooltip: { background: c.ink, color: c.sheet, fontSize: 12 } } },
       MuiMenu: { styleOverrides: { paper: { border: `1px solid ${c.ink}` } } },
     },

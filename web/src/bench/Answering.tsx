@@ -1,4 +1,5 @@
 /** One thing to look at, with its choices: numbered chips, drawn marks, a line for a measure or a stamp. */
+import { LineInput } from '../parts/fields/index.ts';
 import { useState, type KeyboardEvent } from 'react';
 import type { Observation } from '@jutbank/core/bench';
 import { besideTheirLike } from '@jutbank/core/drawing';
@@ -134,16 +135,15 @@ function TypedReading({
     else if (whole) onObserve({ feature: feature.id, value: Number(text) });
   };
   return (
-    <input
-      className="line"
+    <LineInput
       style={{ width: counted ? 56 : 140 }}
       value={typed}
       inputMode={counted ? 'numeric' : 'text'}
       maxLength={counted ? 5 : 200}
-      aria-label={`${feature.label}, ${counted ? 'more' : 'in other words'}`}
-      aria-invalid={counted && typed.trim() !== '' && !whole}
-      placeholder={counted ? 'more' : 'as it stands'}
-      onChange={(e) => setTyped(e.target.value)}
+      label={`${feature.label}, ${counted ? 'more' : 'in other words'}`}
+      invalid={counted && typed.trim() !== '' && !whole}
+      hint={counted ? 'more' : 'as it stands'}
+      onChange={setTyped}
       onBlur={take}
       onKeyDown={onEnter(take)}
     />
@@ -170,19 +170,19 @@ function CountLine({
   };
   return (
     <span className="chips" style={{ alignItems: 'center' }}>
-      <label className="soft" style={{ display: 'flex', gap: 8, alignItems: 'center' }}>
+      <span className="soft" style={{ display: 'flex', gap: 8, alignItems: 'center' }}>
         <span style={{ width: 72 }}>{read.label}</span>
-        <input
-          className="line"
+        <LineInput
+          label={read.label}
           style={{ width: 110 }}
           inputMode="numeric"
           value={typed}
-          aria-invalid={wrong}
-          onChange={(e) => setTyped(e.target.value)}
+          invalid={wrong}
+          onChange={setTyped}
           onBlur={take}
           onKeyDown={onEnter(take)}
         />
-      </label>
+      </span>
       {wrong && (
         <span className="problem" role="alert">
           a whole number{read.max == null ? '' : ` from ${read.min ?? 0} to ${read.max}`}
@@ -280,16 +280,15 @@ function MeasureLine({
   return (
     <span>
       <span className="chips" style={{ alignItems: 'center' }}>
-        <input
-          className="line"
+        <LineInput
           style={{ width: 120 }}
           value={typed}
           autoFocus={inHand}
           inputMode="decimal"
-          aria-label={feature.label}
-          aria-invalid={wrong !== undefined}
-          placeholder={dimension === 'mass' ? '62 g, 2.2 oz' : '104.8, 4 1/8'}
-          onChange={(e) => setTyped(e.target.value)}
+          label={feature.label}
+          invalid={wrong !== undefined}
+          hint={dimension === 'mass' ? '62 g, 2.2 oz' : '104.8, 4 1/8'}
+          onChange={setTyped}
           onBlur={take}
           onKeyDown={onEnter(take)}
         />
@@ -330,15 +329,14 @@ function NumberLine({
     onObserve(number === '' ? undefined : { part, number });
   };
   return (
-    <input
-      className="line"
+    <LineInput
       style={{ width: 120 }}
       value={typed}
       autoFocus={inHand}
       maxLength={40}
-      aria-label={`Number on the ${part}`}
-      placeholder="as struck"
-      onChange={(e) => setTyped(e.target.value)}
+      label={`Number on the ${part}`}
+      hint="as struck"
+      onChange={setTyped}
       onBlur={take}
       onKeyDown={onEnter(take)}
     />
@@ -363,13 +361,12 @@ function MarkPicker({ item, vocabulary, observed, onObserve, inHand }: Props) {
     );
   return (
     <div>
-      <input
-        className="line"
+      <LineInput
         value={filter}
-        aria-label="Letters you can read"
-        placeholder="Letters, ? for others"
+        label="Letters you can read"
+        hint="Letters, ? for others"
         style={{ width: '100%', marginBottom: 6 }}
-        onChange={(e) => setFilter(e.target.value)}
+        onChange={setFilter}
       />
       <div className="marks">
         {choices.map((choice, i) => (
@@ -426,13 +423,12 @@ function CodeReader({
   );
   if (code.kind !== 'date')
     return (
-      <input
-        className="line"
+      <LineInput
         value={text}
         autoFocus={inHand}
-        aria-label={code.title ?? code.id}
-        placeholder={code.kind === 'serial' ? 'the number' : 'as stamped'}
-        onChange={(e) => setText(e.target.value)}
+        label={code.title ?? code.id}
+        hint={code.kind === 'serial' ? 'the number' : 'as stamped'}
+        onChange={setText}
         onBlur={() => onObserve(text.trim() === '' ? undefined : { code: code.id, text: text.trim() })}
         onKeyDown={(e) => {
           if (e.key === 'Enter')

@@ -1,4 +1,5 @@
 /** Two candidates side by side with the piece in the middle: only where they differ or the piece does. */
+import { CellSelect } from '../parts/fields/index.ts';
 import { useState } from 'react';
 import type { Candidate, IdentifyAnswer, Observation } from '@jutbank/core/bench';
 import { differencesOf, type FeatureReading, type Variant } from '@jutbank/core/reference';
@@ -43,18 +44,15 @@ export function CandidateComparison({
           <th>{names.get(left.variant)?.label}</th>
           <th>This piece</th>
           <th>
-            <select
-              className="line"
-              aria-label="The other candidate"
+            <CellSelect
+              label="The other candidate"
               value={right.variant}
-              onChange={(e) => setAgainst(e.target.value)}
-            >
-              {others.map((c) => (
-                <option key={c.variant} value={c.variant}>
-                  {names.get(c.variant)?.label ?? inWords(c.variant)}
-                </option>
-              ))}
-            </select>
+              options={others.map((c) => ({
+                value: c.variant,
+                label: names.get(c.variant)?.label ?? inWords(c.variant),
+              }))}
+              onChange={(id) => id !== null && setAgainst(id)}
+            />
           </th>
         </tr>
       </thead>

@@ -1,22 +1,30 @@
 /** The appraiser's own decision: theirs to make, kept with what it rested on. */
 import { benchRoutes } from '@jutbank/contract/bench';
-import { Button, Checkbox, FormControlLabel, MenuItem, TextField } from '@mui/material';
-import { useMutation } from '@tanstack/react-query';
+import { Button } from '@mui/material';
 import { useState } from 'react';
 import { TIERS, type IdentifyAnswer, type Tier } from '@jutbank/core/bench';
-import { edtfInWords, parseSpokenDate, periodInWords } from '@jutbank/core/dates';
+import { edtfInWords } from '@jutbank/core/dates';
 import type { StoredAttribution, PieceSheet } from '@jutbank/contract/pieces';
-import { ApiProblem, send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import type { VariantNames } from '../reference/vocabulary.ts';
+import {
+  chosen,
+  DateInput,
+  optionsOf,
+  Select,
+  Submit,
+  TextInput,
+  Tick,
+  useContractForm,
+} from '../parts/fields/index.ts';
 import { inHundred, TIER_LOOK } from '../parts/TierBadge.tsx';
-import { inLine, useTakeSheet } from '../pieces/usePiece.ts';
+import { useTakeSheet } from '../pieces/usePiece.ts';
 import { dayText, inWords } from '../parts/words.ts';
 
 export function Decision({
   sheet,
   answer,
-  chosen,
+  chosen: chosenVariant,
   names,
   saved,
 }: {
@@ -27,41 +35,8 @@ export function Decision({
   saved: boolean;
 }) {
   const may = useMay('appraise') && sheet.sale === null;
-  const takeSheet = useTakeSheet();
   const [open, setOpen] = useState(false);
-  const [tier, setTier] = useState<Tier>();
-  const [reason, setReason] = useState('');
-  const [none, setNone] = useState(false);
-  const [evidence, setEvidence] = useState('');
-  const [made, setMade] = useState('');
-  const [madeReason, setMadeReason] = useState('');
-  const date = made.trim() === '' ? undefined : parseSpokenDate(made);
-  const candidate = answer.candidates.find((c) => c.variant === chosen) ?? answer.candidates[0];
-  const decide = useMutation({
-    mutationFn: () =>
-      inLine(sheet.id, () =>
-        send(benchRoutes.putAttribution, {
-          params: { id: sheet.id },
-          body: {
-            attribution: {
-              variant: none ? null : (candidate?.variant ?? null),
-              pattern: none ? null : (candidate?.pattern ?? null),
-              tier: tier ?? answer.attribution.tier,
-              reason,
-              evidence,
-              made: date?.ok ? date.value.edtf : null,
-              madeReason: date?.ok ? madeReason : '',
-            },
-          },
-          version: sheet.version,
-        }),
-      ),
-    onSuccess: (fresh) => {
-      takeSheet(fresh);
-      setOpen(false);
-    },
-  });
-  const problem = decide.error instanceof ApiProblem ? decide.error : undefined;
+  const candidate = answer.candidates.find((c) => c.variant === chosenVariant) ?? answer.candidates[0];
   return (
     <div style={{ marginTop: 12, display: 'grid', gap: 10 }}>
       {sheet.attribution && (
@@ -83,97 +58,106 @@ export function Decision({
         </Button>
       )}
       {may && open && candidate && (
-        <form
-          onSubmit={(e) => {
-            e.preventDefault();
-            decide.mutate();
-          }}
-          style={{
-            display: 'grid',
-            gap: 10,
-            border: '2px solid var(--ink)',
-            padding: 12,
-            background: 'var(--sheet)',
-          }}
-        >
-          <b>
-            {none
-              ? 'Not in the reference'
-              : (names.get(candidate.variant)?.label ?? inWords(candidate.variant))}
-          </b>
-          <FormControlLabel
-            control={<Checkbox checked={none} onChange={(e) => setNone(e.target.checked)} />}
-            label="None of the reference’s variants is right"
-          />
-          <TextField
-            select
-            label="How sure"
-            value={tier ?? answer.attribution.tier}
-            onChange={(e) => setTier(e.target.value as Tier)}
-          >
-            {TIERS.map((t) => (
-              <MenuItem key={t} value={t}>
-                {TIER_LOOK[t].word}
-              </MenuItem>
-            ))}
-          </TextField>
-          <TextField
-            label="Reason"
-            value={reason}
-            multiline
-            minRows={2}
-            onChange={(e) => setReason(e.target.value)}
-            error={!!problem?.at('/attribution/reason')}
-            helperText={problem?.at('/attribution/reason') ?? 'Wanted where you differ from the evidence.'}
-          />
-          {(answer.attribution.tier === 'rejected' || evidence !== '') && (
-            <TextField
-              label="What overrules the evidence"
-              value={evidence}
-              onChange={(e) => setEvidence(e.target.value)}
-              error={!!problem?.at('/attribution/evidence')}
-              helperText={
-                problem?.at('/attribution/evidence') ??
-                'A document, an examination, whose: it stands in the listing and on the certificate.'
-              }
-            />
-          )}
-          <TextField
-            label="Made, by your own judgement"
-            value={made}
-            onChange={(e) => setMade(e.target.value)}
-            error={date !== undefined && !date.ok}
-            helperText={
-              date === undefined
-                ? 'Left empty: where its form and what was seen meet.'
-                : date.ok
-                  ? periodInWords(date.value)
-                  : date.error.message
-            }
-          />
-          {date?.ok && (
-            <TextField
-              label="Why of that date"
-              value={madeReason}
-              onChange={(e) => setMadeReason(e.target.value)}
-              error={!!problem?.at('/attribution/madeReason')}
-              helperText={problem?.at('/attribution/madeReason') ?? 'Every paper says this date with it.'}
-            />
-          )}
-          {problem && problem.errors.length === 0 && <p className="problem">{problem.message}</p>}
-          <div style={{ display: 'flex', gap: 8 }}>
-            <Button
-              type="submit"
-              variant="contained"
-              disabled={decide.isPending || (date !== undefined && !date.ok)}
-            >
-              Keep this
-            </Button>
-            <Button onClick={() => setOpen(false)}>Not yet</Button>
-          </div>
-        </form>
+        <DecisionForm
+          sheet={sheet}
+          answer={answer}
+          candidate={candidate}
+          names={names}
+          onShut={() => setOpen(false)}
+        />
       )}
     </div>
+  );
+}
+
+/** What the form holds; a date of one's own goes with its reason, or not at all. */
+interface Deciding {
+  none: boolean;
+  attribution: {
+    tier: Tier;
+    reason: string;
+    evidence: string;
+    made: string | null;
+    madeReason: string;
+  };
+}
+
+function DecisionForm({
+  sheet,
+  answer,
+  candidate,
+  names,
+  onShut,
+}: {
+  sheet: PieceSheet;
+  answer: IdentifyAnswer;
+  candidate: IdentifyAnswer['candidates'][number];
+  names: VariantNames;
+  onShut: () => void;
+}) {
+  const takeSheet = useTakeSheet();
+  const empty: Deciding = {
+    none: false,
+    attribution: { tier: answer.attribution.tier, reason: '', evidence: '', made: null, madeReason: '' },
+  };
+  const form = useContractForm(benchRoutes.putAttribution, {
+    params: { id: sheet.id },
+    version: sheet.version,
+    empty,
+    toBody: ({ none, attribution }: Deciding) => ({
+      attribution: {
+        ...attribution,
+        variant: none ? null : candidate.variant,
+        pattern: none ? null : candidate.pattern,
+        madeReason: attribution.made === null ? '' : attribution.madeReason,
+      },
+    }),
+    onSent: (fresh) => {
+      takeSheet(fresh);
+      onShut();
+    },
+  });
+  const { none, attribution } = form.values;
+  return (
+    <form className="askbox fields" style={{ margin: 0 }} noValidate onSubmit={form.onSubmit}>
+      <b>
+        {none ? 'Not in the reference' : (names.get(candidate.variant)?.label ?? inWords(candidate.variant))}
+      </b>
+      <Tick label="None of the reference’s variants is right" {...form.field('none')} />
+      <Select
+        label="How sure"
+        options={optionsOf(TIERS, (t) => TIER_LOOK[t].word)}
+        {...chosen(form.field('attribution.tier'))}
+      />
+      <TextInput
+        label="Reason"
+        why="Wanted where you differ from the evidence."
+        rows={2}
+        {...form.field('attribution.reason')}
+      />
+      {(answer.attribution.tier === 'rejected' || attribution.evidence !== '') && (
+        <TextInput
+          label="What overrules the evidence"
+          why="A document, an examination, whose: it stands in the listing and on the certificate."
+          {...form.field('attribution.evidence')}
+        />
+      )}
+      <DateInput
+        label="Made, by your own judgement"
+        why="Left empty: where its form and what was seen meet."
+        {...form.field('attribution.made')}
+      />
+      {attribution.made !== null && (
+        <TextInput
+          label="Why of that date"
+          why="Every paper says this date with it."
+          {...form.field('attribution.madeReason')}
+        />
+      )}
+      <Submit form={form} words="Keep this">
+        <Button onClick={onShut}>Not yet</Button>
+      </Submit>
+    </form>
   );
 }
 

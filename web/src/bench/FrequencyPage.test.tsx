@@ -52,10 +52,10 @@ describe('how often things turn up', () => {
       'PUT /identify/frequency': () => ({ body: { learns: false } }),
     });
     show(<FrequencyPage />);
-    await userEvent.click(await screen.findByRole('switch'));
+    await userEvent.click(await screen.findByRole('checkbox'));
     await waitFor(() => expect(came.find((r) => r.method === 'PUT')?.body).toEqual({ learns: false }));
     cleanup();
     show(<FrequencyPage />, { role: 'reader' });
-    expect(((await screen.findByRole('switch')) as HTMLInputElement).disabled).toBe(true);
+    expect(((await screen.findByRole('checkbox')) as HTMLInputElement).disabled).toBe(true);
   });
 });

@@ -1,6 +1,6 @@
 /** How often things come to this shop's bench: what was learnt, from how many, how far it is believed. */
 import { benchRoutes, type FrequencyAnswer } from '@jutbank/contract/bench';
-import { Switch, FormControlLabel } from '@mui/material';
+import { Tick } from '../parts/fields/index.ts';
 import { useMutation } from '@tanstack/react-query';
 import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { send } from '../base/api.ts';
@@ -39,15 +39,11 @@ export default function FrequencyPage() {
         <h1>How often things turn up</h1>
         <span className="soft">of two that fit alike, the one that turns up more is likelier</span>
         <span className="grow" />
-        <FormControlLabel
-          control={
-            <Switch
-              checked={learns}
-              disabled={!may || learn.isPending}
-              onChange={(e) => learn.mutate(e.target.checked)}
-            />
-          }
+        <Tick
           label="Learn from sales and decisions"
+          value={learns}
+          disabled={!may || learn.isPending}
+          onChange={(next) => learn.mutate(next)}
         />
       </div>
       <p style={{ maxWidth: '72ch' }}>

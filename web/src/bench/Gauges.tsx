@@ -1,4 +1,5 @@
 /** The gauges at the bench: what they say goes into the size in hand, and the bench moves on. */
+import { LineInput } from '../parts/fields/index.ts';
 import { benchRoutes, type GaugeKey, type GaugeLine, type GaugeSummary } from '@jutbank/contract/bench';
 import { useMutation } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
@@ -72,14 +73,13 @@ function GaugeLineOf({ gauge, said }: { gauge: GaugeSummary; said: string | unde
     <div className="gauge" role="group" aria-label={NAMES[gauge.kind]}>
       <span className="soft">{gauge.simulated ? `${NAMES[gauge.kind]} (simulated)` : NAMES[gauge.kind]}</span>
       {gauge.simulated && (
-        <input
-          className="line num"
+        <LineInput
           style={{ width: 92 }}
           inputMode="decimal"
-          aria-label={gauge.kind === 'caliper' ? 'Between the jaws, mm' : 'On the pan, g'}
-          placeholder={gauge.kind === 'caliper' ? 'jaws, mm' : 'pan, g'}
+          label={gauge.kind === 'caliper' ? 'Between the jaws, mm' : 'On the pan, g'}
+          hint={gauge.kind === 'caliper' ? 'jaws, mm' : 'pan, g'}
           value={jaws}
-          onChange={(e) => setJaws(e.target.value)}
+          onChange={setJaws}
         />
       )}
       <span className="chips">

@@ -1,6 +1,6 @@
 /** What leaves only a part of the reference to be asked about: what one knows at once, and what a sure stamp says. */
 import { benchRoutes } from '@jutbank/contract/bench';
-import { Autocomplete, TextField } from '@mui/material';
+import { ReferencePicker } from '../parts/fields/index.ts';
 import { useMutation } from '@tanstack/react-query';
 import type { RefObject } from 'react';
 import type { IdentifyAnswer } from '@jutbank/core/bench';
@@ -8,7 +8,7 @@ import type { PieceSheet, NarrowingBody } from '@jutbank/contract/pieces';
 import type { Vocabulary } from '@jutbank/contract/reference';
 import { send } from '../base/api.ts';
 import { inLine, useTakeSheet } from '../pieces/usePiece.ts';
-import { CONSTRUCTION_WORDS } from '../parts/words.ts';
+import { constructionInWords } from '../parts/words.ts';
 import { Wording } from './wording.ts';
 
 export function Narrowing({
@@ -42,14 +42,13 @@ export function Narrowing({
   return (
     <div className="narrowing" role="group" aria-label="What is known at once">
       <div className="pair">
-        <Autocomplete
-          multiple
-          size="small"
+        <ReferencePicker
+          label="Maker, if you know"
           disabled={!mayWork}
-          options={offered.map((m) => m.id)}
+          options={offered.map((m) => ({ value: m.id, label: words.maker(m.id) }))}
           value={makers}
-          getOptionLabel={words.maker}
-          onChange={(_, next) =>
+          inputRef={field}
+          onChange={(next) =>
             narrow.mutate({
               makers: next,
               patterns: patterns.filter(
@@ -59,17 +58,13 @@ export function Narrowing({
               ),
             })
           }
-          renderInput={(params) => <TextField {...params} label="Maker, if you know" inputRef={field} />}
         />
-        <Autocomplete
-          multiple
-          size="small"
+        <ReferencePicker
+          label="Pattern, if you know"
           disabled={!mayWork}
-          options={ofMakers.map((p) => p.id)}
+          options={ofMakers.map((p) => ({ value: p.id, label: words.pattern(p.id) }))}
           value={patterns}
-          getOptionLabel={words.pattern}
-          onChange={(_, next) => narrow.mutate({ makers, patterns: next })}
-          renderInput={(params) => <TextField {...params} label="Pattern, if you know" />}
+          onChange={(next) => narrow.mutate({ makers, patterns: next })}
         />
       </div>
       {narrow.isError && (
@@ -91,7 +86,7 @@ export function Narrowing({
                         ? words.maker(id)
                         : n.what === 'pattern'
                           ? words.pattern(id)
-                          : (CONSTRUCTION_WORDS[id] ?? id).toLowerCase(),
+                          : constructionInWords(id).toLowerCase(),
                   )
                   .join(', ')}
               </b>

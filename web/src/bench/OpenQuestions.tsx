@@ -1,4 +1,5 @@
 /** What nobody can explain on this piece: kept as a question until somebody answers it. */
+import { LineInput } from '../parts/fields/index.ts';
 import { pieceRoutes } from '@jutbank/contract/pieces';
 import { benchRoutes, type PieceQuestion } from '@jutbank/contract/bench';
 import { Button } from '@mui/material';
@@ -38,12 +39,11 @@ export function OpenQuestions({ piece }: { piece: string }) {
             ask.mutate();
           }}
         >
-          <input
-            className="line"
-            aria-label="Something nobody can explain"
-            placeholder="A mark nobody can explain, initials, a number…"
+          <LineInput
+            label="Something nobody can explain"
+            hint="A mark nobody can explain, initials, a number…"
             value={asked}
-            onChange={(e) => setAsked(e.target.value)}
+            onChange={setAsked}
           />
           <Button type="submit" disabled={ask.isPending || asked.trim() === ''}>
             Keep as question
@@ -116,12 +116,7 @@ export function QuestionLine({
             answer.mutate({ answer: text });
           }}
         >
-          <input
-            className="line"
-            aria-label="Answer"
-            value={text}
-            onChange={(e) => setText(e.target.value)}
-          />
+          <LineInput label="Answer" value={text} onChange={setText} />
           <Button type="submit" disabled={text.trim() === '' || answer.isPending}>
             Keep answer
           </Button>

@@ -1,4 +1,5 @@
 /** Everything that is not explained yet, in one place; and the numbers the shop watches for. */
+import { CellSelect, LineInput } from '../parts/fields/index.ts';
 import { benchRoutes } from '@jutbank/contract/bench';
 import { Button } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
@@ -99,32 +100,14 @@ function WatchList() {
             add.mutate();
           }}
         >
-          <select
-            className="line"
-            aria-label="Which serial"
-            value={code}
-            onChange={(e) => setCode(e.target.value)}
-          >
-            {serials.map((c) => (
-              <option key={c.id} value={c.id}>
-                {c.title ?? c.id}
-              </option>
-            ))}
-          </select>
-          <input
-            className="line"
-            aria-label="Number"
-            placeholder="Number"
-            value={text}
-            onChange={(e) => setText(e.target.value)}
+          <CellSelect
+            label="Which serial"
+            value={code || (serials[0]?.id ?? '')}
+            options={serials.map((c) => ({ value: c.id, label: c.title ?? c.id }))}
+            onChange={(id) => setCode(id ?? '')}
           />
-          <input
-            className="line"
-            aria-label="Why"
-            placeholder="Why"
-            value={note}
-            onChange={(e) => setNote(e.target.value)}
-          />
+          <LineInput label="Number" hint="Number" value={text} onChange={setText} />
+          <LineInput label="Why" hint="Why" value={note} onChange={setNote} />
           <Button type="submit" disabled={add.isPending || text.trim() === ''}>
             Watch for it
           </Button>

@@ -1,4 +1,5 @@
 /** What was found, what each of it costs, and where it is: pinned on the outline or on a picture. */
+import { CellInput } from '../parts/fields/index.ts';
 import { useState } from 'react';
 import { findingInWords, type Deduction, type Finding } from '@jutbank/core/condition';
 import type { ConditionBody, PieceSheet } from '@jutbank/contract/pieces';
@@ -97,16 +98,13 @@ export function Found({
               <span>
                 {findingInWords(f)}
                 {may && (
-                  <input
-                    className="line note"
-                    aria-label={`Note on ${findingInWords({ ...f, note: null })}`}
-                    placeholder="note"
-                    defaultValue={f.note ?? ''}
+                  <CellInput
+                    text
+                    label={`Note on ${findingInWords({ ...f, note: null })}`}
+                    hint="note"
+                    value={f.note ?? ''}
                     maxLength={500}
-                    onBlur={(e) => {
-                      const note = e.target.value.trim() || null;
-                      if (note !== (f.note ?? null)) put(i, { ...f, note });
-                    }}
+                    onKeep={(note) => put(i, { ...f, note: note || null })}
                   />
                 )}
               </span>

@@ -1,4 +1,5 @@
 /** The grade in every school, what holds it down, and what has to be disclosed. */
+import { LineInput } from '../parts/fields/index.ts';
 import { conditionRoutes } from '@jutbank/contract/condition';
 import { Button } from '@mui/material';
 import type { NumbersAnswer } from '@jutbank/core/bench';
@@ -182,13 +183,12 @@ function Quoted({ sheet, may }: { sheet: PieceSheet; may: boolean }) {
             </button>
           ))}
         </span>
-        <input
-          className="line"
-          aria-label="Why it is quoted so"
-          placeholder="why it is quoted so"
+        <LineInput
+          label="Why it is quoted so"
+          hint="why it is quoted so"
           maxLength={300}
           value={reason}
-          onChange={(e) => setReason(e.target.value)}
+          onChange={setReason}
         />
         {quote.isError && (
           <p className="problem" role="alert">

@@ -1,13 +1,12 @@
 /** Blind second gradings: set, looked at by somebody else, and how well the two agree. */
+import { Submit, TextInput, Tick, useContractForm } from '../parts/fields/index.ts';
 import { conditionRoutes, type GradingSheet } from '@jutbank/contract/condition';
 import { pieceRoutes } from '@jutbank/contract/pieces';
 import { Button } from '@mui/material';
-import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { defectInWords } from '@jutbank/core/condition';
 import { useAnswer, useKeptAnswers } from '../base/answers.ts';
-import { ApiProblem, send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { dayText, sentence } from '../parts/words.ts';
@@ -72,58 +71,40 @@ export default function GradingsPage() {
 
 function NewGrading({ onSet }: { onSet: (id: string) => void }) {
   const answers = useKeptAnswers();
-  const [title, setTitle] = useState('');
-  const [chosen, setChosen] = useState<readonly string[]>([]);
   const pieces = useAnswer(pieceRoutes.listPieces, { query: { limit: 200 } });
-  const set = useMutation({
-    mutationFn: () => send(conditionRoutes.setGrading, { body: { title, pieces: chosen } }),
-    onSuccess: async (sheet) => {
+  const form = useContractForm(conditionRoutes.setGrading, {
+    empty: { title: '', pieces: [] },
+    onSent: async (sheet) => {
       await answers.invalidate(conditionRoutes.gradings, conditionRoutes.grading);
       onSet(sheet.id);
     },
   });
   const inspected = pieces.data?.items.filter((p) => p.readings.condition?.inspected) ?? [];
-  const problem = set.error instanceof ApiProblem ? set.error : undefined;
+  const chosen = form.values.pieces;
   return (
-    <form
-      onSubmit={(e) => {
-        e.preventDefault();
-        set.mutate();
-      }}
-    >
-      <div className="tfield">
-        <label htmlFor="gradingtitle">Title</label>
-        <input
-          id="gradingtitle"
-          className="line"
-          value={title}
-          placeholder="November, ten folders"
-          onChange={(e) => setTitle(e.target.value)}
-        />
-        {problem?.at('/title') !== undefined && <span className="problem">{problem.at('/title')}</span>}
-      </div>
+    <form className="fields" noValidate onSubmit={form.onSubmit}>
+      <TextInput label="Title" placeholder="November, ten folders" {...form.field('title')} />
       <h2 className="sec" style={{ marginTop: 10 }}>
         Inspected pieces <small>{chosen.length} chosen</small>
       </h2>
       <div className="pickpieces">
         {inspected.map((p) => (
-          <label key={p.id}>
-            <input
-              type="checkbox"
-              checked={chosen.includes(p.id)}
-              onChange={() =>
-                setChosen(chosen.includes(p.id) ? chosen.filter((x) => x !== p.id) : [...chosen, p.id])
-              }
-            />{' '}
-            <span className="num">{p.stockNumber}</span> {p.title}
-          </label>
+          <Tick
+            key={p.id}
+            label={
+              <>
+                <span className="num">{p.stockNumber}</span> {p.title}
+              </>
+            }
+            value={chosen.includes(p.id)}
+            onChange={(taken) =>
+              form.set('pieces', taken ? [...chosen, p.id] : chosen.filter((x) => x !== p.id))
+            }
+          />
         ))}
         {inspected.length === 0 && <p className="soft">No piece was inspected yet.</p>}
       </div>
-      {problem && problem.at('/title') === undefined && <p className="problem">{problem.message}</p>}
-      <Button type="submit" variant="contained" disabled={set.isPending || chosen.length === 0}>
-        Set them
-      </Button>
+      <Submit form={form} words="Set them" disabled={chosen.length === 0} />
     </form>
   );
 }

@@ -1,4 +1,5 @@
 /** The one thing that is looked at now: its question, what may be found, and how bad it is. */
+import { LineInput } from '../parts/fields/index.ts';
 import { useRef, useState } from 'react';
 import {
   defectInWords,
@@ -177,19 +178,16 @@ function AskHowBad({
             measured();
           }}
         >
-          <label className="soft" htmlFor="howmuch">
-            or measured, in {unit === 'mm' ? 'mm' : '%'}
-          </label>
-          <input
-            ref={line}
-            id="howmuch"
-            className="line num"
+          <span className="soft">or measured, in {unit === 'mm' ? 'mm' : '%'}</span>
+          <LineInput
+            inputRef={line}
+            label={`Measured, in ${unit === 'mm' ? 'mm' : '%'}`}
             style={{ width: 84 }}
             inputMode="decimal"
             value={typed}
-            aria-invalid={problem !== undefined}
-            onChange={(e) => {
-              setTyped(e.target.value);
+            invalid={problem !== undefined}
+            onChange={(text) => {
+              setTyped(text);
               setProblem(undefined);
             }}
           />

@@ -1,4 +1,5 @@
 /** Measuring from a picture: scale by two clicks or a card, lengths, the blade's outline and what it has lost. */
+import { CellSelect, TextInput } from '../parts/fields/index.ts';
 import { benchRoutes } from '@jutbank/contract/bench';
 import { Button } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
@@ -248,16 +249,8 @@ function OnPicture({ sheet, picture, may, onFinding }: Props & { picture: Pictur
           </button>
         </div>
         {card.length === 0 && (
-          <div className="tfield" style={{ marginTop: 6 }}>
-            <label htmlFor="between">Between, mm</label>
-            <input
-              id="between"
-              className="line num"
-              style={{ width: 84 }}
-              inputMode="decimal"
-              value={between}
-              onChange={(e) => setBetween(e.target.value)}
-            />
+          <div style={{ marginTop: 6, maxWidth: 120 }}>
+            <TextInput label="Between, mm" inputMode="decimal" value={between} onChange={setBetween} />
           </div>
         )}
         {made && !made.ok && (
@@ -442,14 +435,13 @@ function KeepLength({
     );
   return (
     <>
-      <select className="line" aria-label="Keep as" value="" onChange={(e) => keep(e.target.value)}>
-        <option value="">keep as…</option>
-        {features.map((f) => (
-          <option key={f.id} value={f.id}>
-            {f.label}
-          </option>
-        ))}
-      </select>
+      <CellSelect
+        label="Keep as"
+        value={null}
+        none="keep as…"
+        options={features.map((f) => ({ value: f.id, label: f.label }))}
+        onChange={(feature) => feature !== null && keep(feature)}
+      />
       {problem !== undefined && <span className="problem">{problem}</span>}
     </>
   );

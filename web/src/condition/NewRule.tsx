@@ -1,4 +1,5 @@
 /** Rules a shop adds of its own: another cap on a scale, another part's own cost in the index. */
+import { CellSelect, optionsOf, Select, TextInput } from '../parts/fields/index.ts';
 import { Button } from '@mui/material';
 import { useState, type ReactNode } from 'react';
 import {
@@ -15,8 +16,6 @@ import {
   type ScaleRules,
   type Severity,
 } from '@jutbank/core/condition';
-import { Choice } from '../parts/Choice.tsx';
-import { Field } from '../parts/Field.tsx';
 import { sentence } from '../parts/words.ts';
 
 export function GradeSelect({
@@ -33,19 +32,16 @@ export function GradeSelect({
   onChange: (grade: string) => void;
 }) {
   return (
-    <select
-      className="line"
-      aria-label={label}
+    <CellSelect
+      label={label}
       disabled={!may}
       value={value}
-      onChange={(e) => onChange(e.target.value)}
-    >
-      {rules.grades.map((g) => (
-        <option key={g.grade} value={g.grade}>
-          {sentence(g.grade)}
-        </option>
-      ))}
-    </select>
+      options={optionsOf(
+        rules.grades.map((g) => g.grade),
+        sentence,
+      )}
+      onChange={(grade) => grade !== null && onChange(grade)}
+    />
   );
 }
 
@@ -99,41 +95,39 @@ function CapForm({
         onShut();
       }}
     >
-      <Choice
+      <Select
         label="When there is"
         value={defect}
-        options={DEFECTS}
-        words={defectInWords}
-        onChange={(d) => d !== '' && setDefect(d)}
+        options={optionsOf(DEFECTS, defectInWords)}
+
+        onChange={(d) => d !== null && setDefect(d)}
       />
-      <Choice label="on" value={part} options={PARTS} words={partInWords} any="any part" onChange={setPart} />
-      <Choice
+      <Select
+        label="on"
+        value={part}
+        options={optionsOf(PARTS, partInWords)}
+        none="any part"
+        onChange={(v) => setPart(v ?? '')}
+      />
+      <Select
         label="from"
         value={from}
-        options={SEVERITIES}
-        words={sentence}
-        any="any severity"
-        onChange={setFrom}
+        options={optionsOf(SEVERITIES, sentence)}
+
+        none="any severity"
+        onChange={(v) => setFrom(v ?? '')}
       />
-      <Choice
+      <Select
         label="at most"
         value={to}
-        options={rules.grades.map((g) => g.grade)}
-        words={sentence}
-        onChange={setTo}
-      />
-      <Field label="In words" grow>
-        {(id) => (
-          <input
-            id={id}
-            className="line"
-            maxLength={200}
-            value={says}
-            placeholder={usual}
-            onChange={(e) => setSays(e.target.value)}
-          />
+        options={optionsOf(
+          rules.grades.map((g) => g.grade),
+          sentence,
         )}
-      </Field>
+
+        onChange={(v) => v !== null && setTo(v)}
+      />
+      <TextInput label="In words" maxLength={200} value={says} placeholder={usual} onChange={setSays} />
       <Button type="submit" variant="contained">
         Add the cap
       </Button>
@@ -175,19 +169,19 @@ function DeductionForm({
         onShut();
       }}
     >
-      <Choice
+      <Select
         label="What costs a"
         value={defect}
-        options={DEFECTS}
-        words={defectInWords}
-        onChange={(d) => d !== '' && setDefect(d)}
+        options={optionsOf(DEFECTS, defectInWords)}
+
+        onChange={(d) => d !== null && setDefect(d)}
       />
-      <Choice
+      <Select
         label="on the"
         value={part}
-        options={PARTS}
-        words={partInWords}
-        onChange={(p) => p !== '' && setPart(p)}
+        options={optionsOf(PARTS, partInWords)}
+
+        onChange={(p) => p !== null && setPart(p)}
       />
       <Button type="submit" variant="contained" disabled={!general || there}>
         Add the row

@@ -1,4 +1,5 @@
 /** Cells of a rule table: what is typed stays as typed, and counts once it can be read. */
+import { CellInput, readNumber } from '../parts/fields/index.ts';
 import { useState } from 'react';
 import type { Cap, DeductionRule, RuleDocument } from '@jutbank/core/condition';
 
@@ -24,22 +25,16 @@ export function NumberCell({
   may: boolean;
   onChange: (value: number) => void;
 }) {
-  const [typed, setTyped] = useState<string>();
   return (
-    <input
-      className={wrong === undefined ? 'cell num' : 'cell num bad'}
-      aria-label={label}
-      aria-invalid={wrong !== undefined}
-      title={wrong}
-      inputMode="decimal"
+    <CellInput
+      label={label}
+      value={String(value)}
+      problem={wrong}
       readOnly={!may}
-      value={typed ?? String(value)}
-      onChange={(e) => {
-        setTyped(e.target.value);
-        const next = Number(e.target.value.replace(',', '.'));
-        if (e.target.value.trim() !== '' && Number.isFinite(next)) onChange(next);
+      onType={(text) => {
+        const next = readNumber(text);
+        if (typeof next === 'number') onChange(next);
       }}
-      onBlur={() => setTyped(undefined)}
     />
   );
 }
@@ -65,20 +60,18 @@ export function MeasureCell({
   const read = typed === undefined ? points : pointsOf(typed);
   const shown = typed ?? points.map(([measure, share]) => `${measure}: ${share}`).join(' · ');
   return (
-    <input
-      className={wrong === undefined && read ? 'cell num measures' : 'cell num measures bad'}
-      aria-label={label}
-      aria-invalid={wrong !== undefined || !read}
-      title={read ? wrong : 'pairs of a measure and a share, like 0: 0 · 5: 0.02'}
+    <CellInput
+      label={label}
+      value={shown}
+      problem={read ? wrong : 'pairs of a measure and a share, like 0: 0 · 5: 0.02'}
       readOnly={!may}
       size={shown.length + 1}
-      value={shown}
-      onChange={(e) => {
-        setTyped(e.target.value);
-        const next = pointsOf(e.target.value);
+      onType={(text) => {
+        setTyped(text);
+        const next = pointsOf(text);
         if (next) onChange(next);
       }}
-      onBlur={() => read && setTyped(undefined)}
+      onKeep={() => read && setTyped(undefined)}
     />
   );
 }
@@ -96,16 +89,13 @@ export function pointsOf(text: string): [number, number][] | undefined {
 
 export function Says({ cap, may, onChange }: { cap: Cap; may: boolean; onChange: (says: string) => void }) {
   return (
-    <input
-      className="cell says"
-      aria-label={`${cap.id} in words`}
+    <CellInput
+      text
+      label={`${cap.id} in words`}
       readOnly={!may}
-      defaultValue={cap.says}
+      value={cap.says}
       maxLength={200}
-      onBlur={(e) => {
-        const says = e.target.value.trim();
-        if (says !== '' && says !== cap.says) onChange(says);
-      }}
+      onKeep={(says) => says !== '' && onChange(says)}
     />
   );
 }

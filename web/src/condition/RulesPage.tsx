@@ -1,4 +1,5 @@
 /** The rules a shop grades by: readable, copied and changed here, tried on the recorded pieces before they hold. */
+import { TextInput } from '../parts/fields/index.ts';
 import { pieceRoutes } from '@jutbank/contract/pieces';
 import { conditionRoutes, type RuleTrial } from '@jutbank/contract/condition';
 import { Button } from '@mui/material';
@@ -186,19 +187,12 @@ function Editing({
               keep.mutate();
             }}
           >
-            <label className="soft" htmlFor="rulenote">
-              What was changed, and why
-            </label>
-            <input
-              id="rulenote"
-              className="line"
-              style={{ width: '100%', maxWidth: 'none' }}
+            <TextInput
+              label="What was changed, and why"
               value={note}
-              onChange={(e) => setNote(e.target.value)}
+              problem={keep.error instanceof ApiProblem ? keep.error.at('/note') : undefined}
+              onChange={setNote}
             />
-            {keep.error instanceof ApiProblem && keep.error.at('/note') !== undefined && (
-              <p className="problem">{keep.error.at('/note')}</p>
-            )}
             <div style={{ display: 'flex', gap: 8, marginTop: 8 }}>
               <Button type="submit" variant="contained" disabled={keep.isPending || refused !== undefined}>
                 Grade by these from now on

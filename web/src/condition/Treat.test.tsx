@@ -3,7 +3,7 @@ import { cleanup, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { OPENING, TREATMENT_PLANS } from '@jutbank/core/condition';
 import type { PricedTreatment, ComparedTreatment } from '@jutbank/contract/condition';
-import { problem, serve, show, type Answers } from '../testing/screen.tsx';
+import { problem, serve, show, type Answers, take } from '../testing/screen.tsx';
 import { eur, sheetOf } from '../testing/sheet.ts';
 import { Treat } from './Treat.tsx';
 
@@ -104,10 +104,10 @@ describe('leave it or treat it', () => {
     expect(it.checked).toBe(false);
     await userEvent.type(screen.getByLabelText('In your own words'), 'stamp picked out');
     await userEvent.type(screen.getByLabelText('Grit'), '800');
-    await userEvent.selectOptions(screen.getByLabelText('On'), 'tang');
-    await userEvent.selectOptions(screen.getByLabelText('What'), 'scratch');
+    await take('On', 'tang');
+    await take('What', 'scratch');
     await userEvent.click(screen.getByRole('button', { name: 'Add' }));
-    await userEvent.selectOptions(screen.getByLabelText('What'), 'wear');
+    await take('What', 'wear');
     await userEvent.click(screen.getByRole('button', { name: 'Add' }));
     await userEvent.click(screen.getByRole('button', { name: 'Take off: Tang: wear, light' }));
     await userEvent.click(screen.getByRole('button', { name: 'Record it' }));

@@ -1,4 +1,5 @@
 /** Leave it or treat it: every way with its grades, its odds and its money; and the record of what was done. */
+import { optionsOf, Select, TextInput, Tick } from '../parts/fields/index.ts';
 import {
   conditionRoutes,
   type TreatmentBody,
@@ -26,7 +27,6 @@ import {
 import { useAnswer } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { Failed, Loading } from '../base/states.tsx';
-import { Choice } from '../parts/Choice.tsx';
 import { inLine, useTakeSheet } from '../pieces/usePiece.ts';
 import { moneyText, sentence } from '../parts/words.ts';
 
@@ -281,25 +281,8 @@ function Doing({
     at: string,
     value: string,
     onChange: (v: string) => void,
-    more: object = {},
-  ) => (
-    <div className="tfield">
-      <label htmlFor={`t${at}`}>{label}</label>
-      <input
-        id={`t${at}`}
-        className="line"
-        value={value}
-        onChange={(e) => onChange(e.target.value)}
-        aria-invalid={problem?.at(at) !== undefined}
-        {...more}
-      />
-      {problem?.at(at) !== undefined && (
-        <span className="problem" role="alert">
-          {problem.at(at)}
-        </span>
-      )}
-    </div>
-  );
+    more: { placeholder?: string; type?: 'date'; inputMode?: 'decimal' } = {},
+  ) => <TextInput label={label} value={value} problem={problem?.at(at)} onChange={onChange} {...more} />;
   return (
     <form
       className="askbox"
@@ -316,7 +299,7 @@ function Doing({
         })}
       {field('Product', '/product', product, setProduct, { placeholder: 'what was used' })}
       {KINDS_WITH_GRIT.includes(kind) && field('Grit', '/grit', grit, setGrit, { placeholder: '3000' })}
-      {field('Day', '/doneOn', doneOn, setDoneOn, { type: 'date', max: today() })}
+      {field('Day', '/doneOn', doneOn, setDoneOn, { type: 'date' })}
       {field('By', '/doneBy', doneBy, setDoneBy, { placeholder: 'who did it' })}
       {field('Why', '/reason', reason, setReason)}
       {field(`Cost, ${currency}`, '/cost/amount', cost, setCost, { inputMode: 'decimal' })}
@@ -324,16 +307,12 @@ function Doing({
         <legend>Took away</legend>
         {sheet.condition.findings.length === 0 && <span className="soft">Nothing was found on it.</span>}
         {sheet.condition.findings.map((f: Finding, i) => (
-          <label key={`${findingInWords(f)} ${i}`}>
-            <input
-              type="checkbox"
-              checked={removes.includes(i)}
-              onChange={() =>
-                setRemoves(removes.includes(i) ? removes.filter((k) => k !== i) : [...removes, i])
-              }
-            />{' '}
-            {findingInWords(f)}
-          </label>
+          <Tick
+            key={`${findingInWords(f)} ${i}`}
+            label={findingInWords(f)}
+            value={removes.includes(i)}
+            onChange={(gone) => setRemoves(gone ? [...removes, i] : removes.filter((k) => k !== i))}
+          />
         ))}
       </fieldset>
       <Left adds={adds} onChange={setAdds} />
@@ -365,10 +344,7 @@ function Doing({
             </div>
           ),
       )}
-      <label>
-        <input type="checkbox" checked={reversible} onChange={() => setReversible(!reversible)} /> It can be
-        undone
-      </label>
+      <Tick label="It can be undone" value={reversible} onChange={setReversible} />
       {option?.plan?.cautions.map((c) => (
         <p key={c} className="caution">
           {c}
@@ -418,21 +394,27 @@ function Left({
         </span>
       ))}
       <div className="threechoices">
-        <Choice label="On" value={part} options={PARTS} words={partInWords} any="choose" onChange={setPart} />
-        <Choice
+        <Select
+          label="On"
+          value={part}
+          options={optionsOf(PARTS, partInWords)}
+          none="choose"
+          onChange={(v) => setPart(v ?? '')}
+        />
+        <Select
           label="What"
           value={defect}
-          options={DEFECTS}
-          words={defectInWords}
-          any="choose"
-          onChange={setDefect}
+          options={optionsOf(DEFECTS, defectInWords)}
+
+          none="choose"
+          onChange={(v) => setDefect(v ?? '')}
         />
-        <Choice
+        <Select
           label="How much"
           value={severity}
-          options={SEVERITIES}
-          words={(s) => s}
-          onChange={setSeverity}
+          options={optionsOf(SEVERITIES, (s) => s)}
+
+          onChange={(v) => setSeverity(v ?? '')}
         />
         <Button
           disabled={part === '' || defect === '' || severity === ''}

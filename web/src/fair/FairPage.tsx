@@ -20,7 +20,7 @@ import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Loading } from '../base/states.tsx';
 import { FileChooser } from '../parts/FileChooser.tsx';
-import { MoneyField } from '../parts/MoneyField.tsx';
+import { MoneyInput } from '../parts/fields/index.ts';
 import { usePattern } from '../reference/vocabulary.ts';
 import { moneyText } from '../parts/words.ts';
 import { FairNotes } from './FairNotes.tsx';
@@ -191,13 +191,13 @@ export default function FairPage() {
             </div>
           </section>
           <div className="asked">
-            <MoneyField
+            <MoneyInput
               key={round}
               label="They ask"
               value={asked}
               currency={shop.baseCurrency}
               problem={judged.error instanceof ApiProblem ? judged.error.at('/asked') : undefined}
-              onChange={setAsked}
+              onChange={(money) => setAsked(money)}
             />
             <div>
               <h2>How sure?</h2>

@@ -1,9 +1,10 @@
 /** At the fair: which pattern it is, and which form of it. */
-import { MenuItem, TextField } from '@mui/material';
+import { InputBase } from '@mui/material';
 import { useState } from 'react';
 import { CONSTRUCTIONS, type Construction } from '@jutbank/core/reference';
 import { Failed, Loading } from '../base/states.tsx';
 import { FileChooser } from '../parts/FileChooser.tsx';
+import { optionsOf, Select, TextInput } from '../parts/fields/index.ts';
 import { usePattern, useVocabulary } from '../reference/vocabulary.ts';
 import { CONSTRUCTION_WORDS } from '../parts/words.ts';
 
@@ -35,12 +36,13 @@ export function PickPattern({
     .filter((p) => wanted.every((w) => p.text.toLowerCase().includes(w)));
   return (
     <section>
-      <input
+      <InputBase
         className="pickbox"
-        aria-label="Which pattern or model is it?"
+        fullWidth
         placeholder="Which is it? Name, maker, number"
         autoFocus
         value={words}
+        inputProps={{ 'aria-label': 'Which pattern or model is it?' }}
         onChange={(e) => setWords(e.target.value)}
         onKeyDown={(e) => {
           const first = found[0];
@@ -87,19 +89,13 @@ export function PickVariant({
   const detail = usePattern(pattern);
   const variants = detail.data?.variants ?? [];
   return (
-    <TextField
-      select
+    <Select
       label="Which form"
       value={variants.length === 0 ? '' : value}
-      onChange={(e) => onChange(e.target.value)}
-    >
-      <MenuItem value="">Cannot tell: any of them</MenuItem>
-      {variants.map((v) => (
-        <MenuItem key={v.id} value={v.id}>
-          {v.name}
-        </MenuItem>
-      ))}
-    </TextField>
+      none="Cannot tell: any of them"
+      options={variants.map((v) => ({ value: v.id, label: v.name }))}
+      onChange={(id) => onChange(id ?? '')}
+    />
   );
 }
 
@@ -107,24 +103,18 @@ export function PickVariant({
 export function Unnamed({ value, onChange }: { value: Chosen; onChange: (chosen: Chosen) => void }) {
   return (
     <section className="unnamed">
-      <TextField
+      <TextInput
         label="Working name"
         value={value.name}
         placeholder="Bone jack, second table"
-        onChange={(e) => onChange({ ...value, name: e.target.value })}
+        onChange={(name) => onChange({ ...value, name })}
       />
-      <TextField
-        select
+      <Select
         label="What it is"
         value={value.construction}
-        onChange={(e) => onChange({ ...value, construction: e.target.value as Construction })}
-      >
-        {CONSTRUCTIONS.map((c) => (
-          <MenuItem key={c} value={c}>
-            {CONSTRUCTION_WORDS[c] ?? c}
-          </MenuItem>
-        ))}
-      </TextField>
+        options={optionsOf(CONSTRUCTIONS, (c) => CONSTRUCTION_WORDS[c] ?? c)}
+        onChange={(construction) => construction !== null && onChange({ ...value, construction })}
+      />
       <p className="soft">
         There is no ceiling for what nobody knows. Pick a pattern above as soon as it has a name.
       </p>

@@ -1,11 +1,9 @@
 /** The fields of intake, used for a new piece and on the sheet. */
-import { MenuItem, TextField } from '@mui/material';
 import { SOURCE_OF_PIECE } from '@jutbank/core/pieces';
 import { AS_FOUND, type IntakeBody } from '@jutbank/contract/pieces';
 import { CONSTRUCTIONS } from '@jutbank/core/reference';
 import { CONSTRUCTION_WORDS, sentence } from '../parts/words.ts';
-import { DateField } from '../parts/DateField.tsx';
-import { MoneyField } from '../parts/MoneyField.tsx';
+import { DateInput, FieldErrors, MoneyInput, optionsOf, Select, TextInput } from '../parts/fields/index.ts';
 
 interface Props {
   readonly value: IntakeBody;
@@ -22,87 +20,75 @@ export function IntakeForm({ value, currency, disabled = false, problemAt, onCha
   const text = (
     key: 'title' | 'sourceName' | 'sourcePlace' | 'sellerStatement' | 'cameWith',
     label: string,
-    more: object = {},
+    more: { rows?: number; required?: boolean } = {},
   ) => (
-    <TextField
+    <TextInput
       label={label}
+      at={`/${key}`}
       value={value[key]}
       disabled={disabled}
-      error={!!problemAt(`/${key}`)}
-      helperText={problemAt(`/${key}`)}
-      onChange={(e) => set(key, e.target.value)}
+      onChange={(words) => set(key, words)}
       {...more}
     />
   );
   return (
-    <div style={{ display: 'grid', gap: 14 }}>
-      {text('title', 'Working name', { required: true })}
-      <div style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(170px, 1fr))', gap: 14 }}>
-        <TextField
-          select
-          label="Construction"
-          value={value.construction}
-          disabled={disabled}
-          onChange={(e) => set('construction', e.target.value as IntakeBody['construction'])}
-        >
-          {CONSTRUCTIONS.map((c) => (
-            <MenuItem key={c} value={c}>
-              {CONSTRUCTION_WORDS[c]}
-            </MenuItem>
-          ))}
-        </TextField>
-        <TextField
-          select
-          label="State it came in"
-          value={value.asFound ?? ''}
-          disabled={disabled}
-          onChange={(e) => set('asFound', (e.target.value || null) as IntakeBody['asFound'])}
-        >
-          <MenuItem value="">Not recorded</MenuItem>
-          {AS_FOUND.map((a) => (
-            <MenuItem key={a} value={a}>
-              {sentence(a)}
-            </MenuItem>
-          ))}
-        </TextField>
+    <FieldErrors value={problemAt}>
+      <div className="fields">
+        {text('title', 'Working name', { required: true })}
+        <div className="across">
+          <Select
+            label="Construction"
+            at="/construction"
+            value={value.construction}
+            disabled={disabled}
+            options={optionsOf(CONSTRUCTIONS, (c) => CONSTRUCTION_WORDS[c] ?? c)}
+            onChange={(c) => c !== null && set('construction', c)}
+          />
+          <Select
+            label="State it came in"
+            at="/asFound"
+            value={value.asFound}
+            disabled={disabled}
+            none="Not recorded"
+            options={optionsOf(AS_FOUND, sentence)}
+            onChange={(asFound) => set('asFound', asFound)}
+          />
+        </div>
+        <div className="across">
+          <Select
+            label="Where from"
+            at="/sourceKind"
+            value={value.sourceKind}
+            disabled={disabled}
+            none="Not recorded"
+            options={optionsOf(SOURCE_OF_PIECE, sentence)}
+            onChange={(sourceKind) => set('sourceKind', sourceKind)}
+          />
+          {text('sourceName', 'From whom')}
+          {text('sourcePlace', 'Place')}
+        </div>
+        <div className="across">
+          <DateInput
+            label="When"
+            at="/acquired"
+            why="As you would say it: about 1935, April 2026"
+            value={value.acquired}
+            disabled={disabled}
+            // what was not understood is told beneath it and kept on the screen only
+            onChange={(acquired, understood) => understood && set('acquired', acquired)}
+          />
+          <MoneyInput
+            label="Price paid"
+            at="/price"
+            value={value.price ?? null}
+            currency={currency}
+            disabled={disabled}
+            onChange={(price, understood) => understood && set('price', price)}
+          />
+        </div>
+        {text('sellerStatement', 'What the seller said (kept as hearsay)', { rows: 2 })}
+        {text('cameWith', 'What came with it', { rows: 1 })}
       </div>
-      <div style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(170px, 1fr))', gap: 14 }}>
-        <TextField
-          select
-          label="Where from"
-          value={value.sourceKind ?? ''}
-          disabled={disabled}
-          onChange={(e) => set('sourceKind', (e.target.value || null) as IntakeBody['sourceKind'])}
-        >
-          <MenuItem value="">Not recorded</MenuItem>
-          {SOURCE_OF_PIECE.map((s) => (
-            <MenuItem key={s} value={s}>
-              {sentence(s)}
-            </MenuItem>
-          ))}
-        </TextField>
-        {text('sourceName', 'From whom')}
-        {text('sourcePlace', 'Place')}
-      </div>
-      <div style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(170px, 1fr))', gap: 14 }}>
-        <DateField
-          label="When"
-          value={value.acquired}
-          disabled={disabled}
-          problem={problemAt('/acquired')}
-          onChange={(acquired) => set('acquired', acquired)}
-        />
-        <MoneyField
-          label="Price paid"
-          value={value.price}
-          currency={currency}
-          disabled={disabled}
-          problem={problemAt('/price')}
-          onChange={(price) => set('price', price)}
-        />
-      </div>
-      {text('sellerStatement', 'What the seller said (kept as hearsay)', { multiline: true, minRows: 2 })}
-      {text('cameWith', 'What came with it', { multiline: true, minRows: 1 })}
-    </div>
+    </FieldErrors>
   );
 }

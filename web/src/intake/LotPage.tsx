@@ -7,7 +7,7 @@ import {
   type LotSheet,
   type LotSharesBody,
 } from '@jutbank/contract/intake';
-import { Button, MenuItem, TextField } from '@mui/material';
+import { Button } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
@@ -17,6 +17,17 @@ import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
+import {
+  CellInput,
+  CellTick,
+  chosen,
+  decimal,
+  optionsOf,
+  Select,
+  Submit,
+  TextInput,
+  useContractForm,
+} from '../parts/fields/index.ts';
 import { CONSTRUCTION_WORDS, moneyText, STAGE_WORDS } from '../parts/words.ts';
 import { RecoveryBar } from './RecoveryBar.tsx';
 import './lots.css';
@@ -183,20 +194,12 @@ function PieceRow({
   const money = (amount: string | null) =>
     moneyText(amount === null ? null : { amount, currency: sheet.currency });
   const cell = (label: string, value: string | null, put: (text: string | null) => void, hint?: string) => (
-    <input
-      className="cell num"
-      aria-label={`${label} of ${piece.title}`}
-      defaultValue={value ?? ''}
-      placeholder={hint}
+    <CellInput
+      label={`${label} of ${piece.title}`}
+      value={value ?? ''}
+      hint={hint}
       disabled={disabled}
-      inputMode="decimal"
-      onBlur={(e) => {
-        const text = e.target.value.trim().replace(',', '.');
-        if (text !== (value ?? '')) put(text === '' ? null : text);
-      }}
-      onKeyDown={(e) => {
-        if (e.key === 'Enter') e.currentTarget.blur();
-      }}
+      onKeep={(text) => put(text === '' ? null : decimal(text))}
     />
   );
   return (
@@ -221,16 +224,13 @@ function PieceRow({
         <b>{money(piece.cost)}</b>
       </td>
       <td>
-        <label>
-          <input
-            type="checkbox"
-            checked={piece.keep}
-            disabled={disabled}
-            aria-label={`Keep ${piece.title}`}
-            onChange={(e) => onChange({ keep: e.target.checked })}
-          />{' '}
-          {piece.keep ? 'kept' : ''}
-        </label>
+        <CellTick
+          label={`Keep ${piece.title}`}
+          value={piece.keep}
+          disabled={disabled}
+          onChange={(keep) => onChange({ keep })}
+        />
+        {piece.keep ? 'kept' : ''}
       </td>
       <td className="r num">
         {money(piece.net)} {piece.soldOn && <span className="soft">{piece.soldOn}</span>}
@@ -282,23 +282,22 @@ function Costs({
           {(disabled ? costs : rows).map((cost, i) => (
             <tr key={i}>
               <td>
-                <input
-                  aria-label={`What cost ${i + 1} was for`}
+                <CellInput
+                  text
+                  label={`What cost ${i + 1} was for`}
                   value={cost.label}
-                  placeholder="another cost"
+                  hint="another cost"
                   disabled={disabled}
-                  onChange={(e) => edit(i, { label: e.target.value })}
+                  onType={(label) => edit(i, { label })}
                 />
               </td>
               <td style={{ width: 130 }}>
-                <input
-                  className="num"
-                  aria-label={`Amount of cost ${i + 1}`}
+                <CellInput
+                  label={`Amount of cost ${i + 1}`}
                   value={cost.amount}
-                  placeholder="0.00"
-                  inputMode="decimal"
+                  hint="0.00"
                   disabled={disabled}
-                  onChange={(e) => edit(i, { amount: e.target.value.replace(',', '.') })}
+                  onType={(text) => edit(i, { amount: decimal(text) })}
                 />
               </td>
             </tr>
@@ -314,20 +313,13 @@ function Costs({
         </tbody>
       </table>
       <div style={{ display: 'flex', gap: 12, marginTop: 12, alignItems: 'center' }}>
-        <TextField
-          select
+        <Select
           label="Shared"
           value={sheet.lot.method}
           disabled={disabled}
-          sx={{ width: 230 }}
-          onChange={(e) => onChange({ ...sheet.lot, method: e.target.value as LotBody['method'] })}
-        >
-          {ALLOCATION_METHODS.map((m) => (
-            <MenuItem key={m} value={m}>
-              {METHOD_WORDS[m]}
-            </MenuItem>
-          ))}
-        </TextField>
+          options={optionsOf(ALLOCATION_METHODS, (m) => METHOD_WORDS[m])}
+          onChange={(method) => method !== null && onChange({ ...sheet.lot, method })}
+        />
         {unsaved && (
           <Button variant="contained" onClick={() => save(costs)}>
             Spread it anew
@@ -338,72 +330,35 @@ function Costs({
   );
 }
 
+interface RunForm {
+  pieces: { title: string; construction: Construction; value: string }[];
+}
 /** Thirty pieces in a run: a name, its construction, what it may be worth, Enter. */
 function Run({ id, onTaken }: { id: string; onTaken: (sheet: LotSheet) => void }) {
   const name = useRef<HTMLInputElement>(null);
-  const [title, setTitle] = useState('');
-  const [construction, setConstruction] = useState<Construction>('slipjoint');
-  const [value, setValue] = useState('');
-  const add = useMutation({
-    mutationFn: () =>
-      send(lotRoutes.addPieces, {
-        params: { id },
-        body: {
-          pieces: [
-            { title, construction, value: value.trim() === '' ? null : value.trim().replace(',', '.') },
-          ],
-        },
-      }),
-    onSuccess: (sheet) => {
+  const form = useContractForm(lotRoutes.addPieces, {
+    params: { id },
+    empty: { pieces: [{ title: '', construction: 'slipjoint', value: '' }] },
+    toBody: ({ pieces }: RunForm) => ({
+      pieces: pieces.map((p) => ({ ...p, value: p.value.trim() === '' ? null : decimal(p.value) })),
+    }),
+    onSent: (sheet) => {
       onTaken(sheet);
-      setTitle('');
-      setValue('');
+      form.set('pieces.0.title', '');
+      form.set('pieces.0.value', '');
       name.current?.focus();
     },
   });
-  const problem = add.error instanceof ApiProblem ? add.error : undefined;
   return (
-    <form
-      className="runline"
-      noValidate
-      onSubmit={(e) => {
-        e.preventDefault();
-        add.mutate();
-      }}
-    >
-      <TextField
-        inputRef={name}
-        label="Next piece"
-        value={title}
-        autoFocus
-        onChange={(e) => setTitle(e.target.value)}
-        error={!!problem?.at('/pieces/0/title')}
-        helperText={problem?.at('/pieces/0/title')}
-      />
-      <TextField
-        select
+    <form className="runline" noValidate onSubmit={form.onSubmit}>
+      <TextInput label="Next piece" inputRef={name} autoFocus {...form.field('pieces.0.title')} />
+      <Select
         label="Construction"
-        value={construction}
-        onChange={(e) => setConstruction(e.target.value as Construction)}
-      >
-        {CONSTRUCTIONS.map((c) => (
-          <MenuItem key={c} value={c}>
-            {CONSTRUCTION_WORDS[c]}
-          </MenuItem>
-        ))}
-      </TextField>
-      <TextField
-        label="Worth about"
-        value={value}
-        onChange={(e) => setValue(e.target.value)}
-        error={!!problem?.at('/pieces/0/value')}
-        helperText={problem?.at('/pieces/0/value')}
-        slotProps={{ htmlInput: { inputMode: 'decimal', className: 'num' } }}
+        options={optionsOf(CONSTRUCTIONS, (c) => CONSTRUCTION_WORDS[c] ?? c)}
+        {...chosen(form.field('pieces.0.construction'))}
       />
-      <Button type="submit" variant="contained" disabled={add.isPending}>
-        Take it in
-      </Button>
-      {problem && problem.errors.length === 0 && <p className="problem">{problem.message}</p>}
+      <TextInput label="Worth about" inputMode="decimal" {...form.field('pieces.0.value')} />
+      <Submit form={form} words="Take it in" />
     </form>
   );
 }

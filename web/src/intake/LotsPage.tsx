@@ -1,13 +1,10 @@
 /** Lots: what each cost, what has come back of it, and when it broke even. */
 import { lotRoutes } from '@jutbank/contract/intake';
-import { Button, TextField } from '@mui/material';
-import { useMutation } from '@tanstack/react-query';
-import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useAnswer, useKeptAnswers } from '../base/answers.ts';
-import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
+import { decimal, Submit, TextInput, useContractForm } from '../parts/fields/index.ts';
 import { moneyText } from '../parts/words.ts';
 import { RecoveryBar } from './RecoveryBar.tsx';
 import './lots.css';
@@ -60,54 +57,27 @@ function NewLot() {
   const { shop } = useSession();
   const navigate = useNavigate();
   const answers = useKeptAnswers();
-  const [name, setName] = useState('');
-  const [price, setPrice] = useState('');
-  const add = useMutation({
-    mutationFn: () =>
-      send(lotRoutes.create, {
-        body: {
-          name,
-          currency: shop.baseCurrency,
-          costs:
-            price.trim() === ''
-              ? []
-              : [{ label: 'Price of the lot', amount: price.trim().replace(',', '.') }],
-        },
-      }),
-    onSuccess: (lot) => {
+  const form = useContractForm(lotRoutes.create, {
+    empty: { name: '', costs: '' },
+    toBody: ({ name, costs }) => ({
+      name,
+      currency: shop.baseCurrency,
+      costs: costs.trim() === '' ? [] : [{ label: 'Price of the lot', amount: decimal(costs) }],
+    }),
+    onSent: (lot) => {
       void answers.invalidate(lotRoutes.listLots);
       void navigate(`/lots/${lot.id}`);
     },
   });
-  const problem = add.error instanceof ApiProblem ? add.error : undefined;
   return (
-    <form
-      className="lotnew"
-      noValidate
-      onSubmit={(e) => {
-        e.preventDefault();
-        add.mutate();
-      }}
-    >
-      <TextField
-        label="Name of the lot"
-        value={name}
-        onChange={(e) => setName(e.target.value)}
-        error={!!problem?.at('/name')}
-        helperText={problem?.at('/name')}
-      />
-      <TextField
+    <form className="lotnew" noValidate onSubmit={form.onSubmit}>
+      <TextInput label="Name of the lot" {...form.field('name')} />
+      <TextInput
         label={`What it cost, in ${shop.baseCurrency}`}
-        value={price}
-        onChange={(e) => setPrice(e.target.value)}
-        error={!!problem?.at('/costs')}
-        helperText={problem?.at('/costs')}
-        slotProps={{ htmlInput: { inputMode: 'decimal', className: 'num' } }}
+        inputMode="decimal"
+        {...form.field('costs')}
       />
-      <Button type="submit" variant="contained" disabled={add.isPending}>
-        Begin a lot
-      </Button>
-      {problem && problem.errors.length === 0 && <p className="problem">{problem.message}</p>}
+      <Submit form={form} words="Begin a lot" />
     </form>
   );
 }

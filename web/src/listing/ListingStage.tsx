@@ -1,8 +1,8 @@
 /** The listing's words, written from the record; what an edit dropped; and what the marketplace answers. */
 import { listingRoutes, type ListingBody, type ListingDraft } from '@jutbank/contract/listing';
-import { Button, TextField } from '@mui/material';
+import { Button } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
+import { useEffect } from 'react';
 import { Link } from 'react-router';
 import type { PieceSheet, MarketMessage } from '@jutbank/contract/pieces';
 import { useAnswer } from '../base/answers.ts';
@@ -12,6 +12,7 @@ import { Failed, Loading } from '../base/states.tsx';
 import { useSheet } from '../pieces/useSheet.ts';
 import { StageBar } from '../pieces/StageBar.tsx';
 import { inLine, useStage, useTakeSheet } from '../pieces/usePiece.ts';
+import { Submit, TextInput, useContractForm } from '../parts/fields/index.ts';
 import { dayText, moneyText } from '../parts/words.ts';
 
 export default function ListingStage() {
@@ -44,24 +45,21 @@ function Draft({ sheet, draft }: { sheet: PieceSheet; draft: ListingDraft }) {
     <section>
       <StageBar title="The listing" state={state} />
       <div style={{ display: 'grid', gap: 14 }}>
-        <TextField
+        <TextInput
           label="Title"
           value={value.title}
           disabled={!mayWork}
-          error={!!state.problem?.at('/title')}
-          helperText={state.problem?.at('/title')}
-          onChange={(e) => state.set({ ...value, title: e.target.value })}
+          problem={state.problem?.at('/title')}
+          onChange={(title) => state.set({ ...value, title })}
         />
-        <TextField
+        <TextInput
           label="Text"
           value={value.body}
           disabled={!mayWork}
-          multiline
-          minRows={14}
+          rows={14}
           maxRows={26}
-          error={!!state.problem?.at('/body')}
-          helperText={state.problem?.at('/body')}
-          onChange={(e) => state.set({ ...value, body: e.target.value })}
+          problem={state.problem?.at('/body')}
+          onChange={(body) => state.set({ ...value, body })}
         />
         {mayWork && differs && (
           <div>
@@ -209,18 +207,21 @@ function Message({ sheet, message }: { sheet: PieceSheet; message: MarketMessage
   const mayWork = useMay('work');
   const maySell = useMay('appraise');
   const takeSheet = useTakeSheet();
-  const [text, setText] = useState('');
-  const reply = useMutation({
-    mutationFn: (decline: boolean) =>
+  const form = useContractForm(listingRoutes.answer, {
+    params: { id: sheet.id, message: message.id },
+    empty: { text: '', decline: false },
+    onSent: takeSheet,
+  });
+  const decline = useMutation({
+    mutationFn: () =>
       inLine(sheet.id, () =>
         send(listingRoutes.answer, {
           params: { id: sheet.id, message: message.id },
-          body: { text, decline },
+          body: { text: '', decline: true },
         }),
       ),
     onSuccess: takeSheet,
   });
-  const problem = reply.error instanceof ApiProblem ? reply.error : undefined;
   const open = message.state === 'open' && mayWork && sheet.sale === null;
   return (
     <article className={open ? 'askbox' : 'note'} style={{ marginBottom: 10 }}>
@@ -240,26 +241,9 @@ function Message({ sheet, message }: { sheet: PieceSheet; message: MarketMessage
       {message.answer && <p className="soft">Answered: {message.answer}</p>}
       {!open && message.state !== 'open' && <p className="soft">{message.state}</p>}
       {open && message.kind === 'question' && (
-        <form
-          onSubmit={(e) => {
-            e.preventDefault();
-            reply.mutate(false);
-          }}
-          style={{ display: 'grid', gap: 8, marginTop: 8 }}
-        >
-          <TextField
-            label="Answer"
-            value={text}
-            onChange={(e) => setText(e.target.value)}
-            error={!!problem}
-            helperText={problem?.at('/text') ?? problem?.message}
-            multiline
-          />
-          <div>
-            <Button type="submit" variant="contained" disabled={reply.isPending}>
-              Send
-            </Button>
-          </div>
+        <form className="fields" noValidate style={{ marginTop: 8 }} onSubmit={form.onSubmit}>
+          <TextInput label="Answer" rows={1} {...form.field('text')} />
+          <Submit form={form} words="Send" />
         </form>
       )}
       {open && message.kind === 'offer' && (
@@ -269,11 +253,12 @@ function Message({ sheet, message }: { sheet: PieceSheet; message: MarketMessage
               Accept
             </Button>
           )}
-          <Button onClick={() => reply.mutate(true)} disabled={reply.isPending}>
+          <Button onClick={() => decline.mutate()} disabled={decline.isPending}>
             Decline
           </Button>
         </div>
       )}
+      {decline.isError && <p className="problem">{decline.error.message}</p>}
     </article>
   );
 }

@@ -1,6 +1,7 @@
 /** Comparables: what things sold for elsewhere; by hand in seconds, by CSV with each error at its place. */
 import { usePages } from '../base/answers.ts';
-import { Button, MenuItem, TextField } from '@mui/material';
+import { Button } from '@mui/material';
+import { optionsOf, Select, TextInput } from '../parts/fields/index.ts';
 import { useEffect, useState } from 'react';
 import { PRICE_KINDS, VENUE_KINDS } from '@jutbank/core/market';
 import {
@@ -11,7 +12,7 @@ import {
 } from '@jutbank/contract/market';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
-import { sentence, counted } from '../parts/words.ts';
+import { counted } from '../parts/words.ts';
 import { useVocabulary } from '../reference/vocabulary.ts';
 import { AddByHand } from './AddByHand.tsx';
 import { ComparablesTable } from './ComparablesTable.tsx';
@@ -39,22 +40,6 @@ export default function ComparablesPage() {
     if (nothing) setOpened((before) => before ?? 'list');
   }, [nothing]);
   const tool = opened ?? 'none';
-  const words = (list: readonly string[]) => list.map((id) => [id, sentence(id)] as const);
-  const choice = (
-    label: string,
-    width: number,
-    value: string,
-    put: (value: string) => void,
-    options: readonly (readonly [id: string, words: string])[],
-  ) => (
-    <TextField select label={label} value={value} onChange={(e) => put(e.target.value)} sx={{ width }}>
-      {options.map(([id, name]) => (
-        <MenuItem key={id} value={id}>
-          {name}
-        </MenuItem>
-      ))}
-    </TextField>
-  );
   return (
     <div className="page">
       <div className="pagehead">
@@ -85,19 +70,34 @@ export default function ComparablesPage() {
         </a>
       </div>
       <div className="filters">
-        <TextField
-          label="Words"
-          value={search}
-          onChange={(e) => setSearch(e.target.value)}
-          sx={{ width: 130 }}
+        <TextInput label="Words" type="search" value={search} onChange={setSearch} />
+        <Select
+          label="Pattern"
+          value={pattern}
+          none="All patterns"
+          options={(vocabulary.data?.patterns ?? []).map((p) => ({ value: p.id, label: p.name }))}
+          onChange={(id) => setPattern(id ?? '')}
         />
-        {choice('Pattern', 220, pattern, setPattern, [
-          ['', 'All patterns'],
-          ...(vocabulary.data?.patterns ?? []).map((p) => [p.id, p.name] as const),
-        ])}
-        {choice('Kind', 120, kind, setKind, [['', 'All kinds'], ...words(PRICE_KINDS)])}
-        {choice('Venue', 120, venue, setVenue, [['', 'All venues'], ...words(VENUE_KINDS)])}
-        {choice('Counted', 120, state, (s) => setState(s as ComparableState), words(COMPARABLE_STATES))}
+        <Select
+          label="Kind"
+          value={kind}
+          none="All kinds"
+          options={optionsOf<string>(PRICE_KINDS)}
+          onChange={(k) => setKind(k ?? '')}
+        />
+        <Select
+          label="Venue"
+          value={venue}
+          none="All venues"
+          options={optionsOf<string>(VENUE_KINDS)}
+          onChange={(v) => setVenue(v ?? '')}
+        />
+        <Select
+          label="Counted"
+          value={state}
+          options={optionsOf(COMPARABLE_STATES)}
+          onChange={(s) => s !== null && setState(s)}
+        />
       </div>
       {mayWork && tool !== 'none' && (
         <div style={{ marginBottom: 20, maxWidth: 900 }}>

@@ -1,6 +1,7 @@
 /** The list of comparables: chosen rows are set aside, merged into one, or taken back, each with a reason. */
 import { marketRoutes, type ComparableRecord, type ComparableState } from '@jutbank/contract/market';
-import { Button, TextField } from '@mui/material';
+import { Button } from '@mui/material';
+import { CellTick, TextInput } from '../parts/fields/index.ts';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useKeptAnswers } from '../base/answers.ts';
@@ -61,14 +62,7 @@ export function ComparablesTable({
           <span style={{ paddingTop: 8 }}>{chosen.length} chosen</span>
           {state === 'kept' ? (
             <>
-              <TextField
-                label="Why"
-                value={reason}
-                error={!!problem?.at('/reason')}
-                helperText={problem?.at('/reason')}
-                onChange={(e) => setReason(e.target.value)}
-                sx={{ width: 280 }}
-              />
+              <TextInput label="Why" value={reason} problem={problem?.at('/reason')} onChange={setReason} />
               <Button onClick={() => change.mutate('set-aside')}>Set aside</Button>
               <Button disabled={chosen.length < 2} onClick={() => change.mutate('merged')}>
                 One sale: keep the first
@@ -104,10 +98,9 @@ export function ComparablesTable({
               <tr key={row.id} className={chosen.includes(row.id) ? 'on' : ''}>
                 {mayWork && (
                   <td>
-                    <input
-                      type="checkbox"
-                      aria-label={`Choose ${row.saleDate}, ${moneyText(row.price)}`}
-                      checked={chosen.includes(row.id)}
+                    <CellTick
+                      label={`Choose ${row.saleDate}, ${moneyText(row.price)}`}
+                      value={chosen.includes(row.id)}
                       onChange={() => toggle(row.id)}
                     />
                   </td>

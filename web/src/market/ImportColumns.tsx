@@ -1,5 +1,5 @@
 /** What the columns of somebody's list say, how it writes dates and decimals, and what holds for every row. */
-import { MenuItem, TextField } from '@mui/material';
+import { CellSelect, optionsOf, Select, TextInput } from '../parts/fields/index.ts';
 import { DATE_ORDERS, GRADE_WORDS, PRICE_KINDS, VENUE_KINDS, type DateOrder } from '@jutbank/core/market';
 import {
   COMPARABLE_COLUMNS,
@@ -80,19 +80,13 @@ export function ImportColumns({
               <tr key={name}>
                 <td>{name}</td>
                 <td>
-                  <select
-                    className="plainselect"
-                    aria-label={`What “${name}” says`}
-                    value={mapping.columns[name] ?? ''}
-                    onChange={(e) => give(name, e.target.value)}
-                  >
-                    <option value="">kept as a note</option>
-                    {COMPARABLE_COLUMNS.map((c) => (
-                      <option key={c} value={c}>
-                        {columnInWords(c)}
-                      </option>
-                    ))}
-                  </select>
+                  <CellSelect
+                    label={`What “${name}” says`}
+                    value={mapping.columns[name] ?? null}
+                    none="kept as a note"
+                    options={optionsOf(COMPARABLE_COLUMNS, columnInWords)}
+                    onChange={(column) => give(name, column ?? '')}
+                  />
                 </td>
                 <td className="soft">
                   {look.sample
@@ -106,35 +100,19 @@ export function ImportColumns({
           </tbody>
         </table>
       </div>
-      <div
-        style={{
-          display: 'grid',
-          gap: 10,
-          gridTemplateColumns: 'repeat(auto-fit, minmax(140px, 1fr))',
-          marginTop: 10,
-        }}
-      >
-        <TextField
-          select
+      <div className="fields across" style={{ marginTop: 10 }}>
+        <Select
           label="Dates are written"
           value={mapping.dateOrder}
-          onChange={(e) => onChange({ ...mapping, dateOrder: e.target.value as DateOrder })}
-        >
-          {DATE_ORDERS.map((o) => (
-            <MenuItem key={o} value={o}>
-              {ORDER_WORDS[o]}
-            </MenuItem>
-          ))}
-        </TextField>
-        <TextField
-          select
+          options={optionsOf(DATE_ORDERS, (o) => ORDER_WORDS[o])}
+          onChange={(dateOrder) => dateOrder !== null && onChange({ ...mapping, dateOrder })}
+        />
+        <Select
           label="Decimals with"
           value={mapping.decimalComma ? 'comma' : 'point'}
-          onChange={(e) => onChange({ ...mapping, decimalComma: e.target.value === 'comma' })}
-        >
-          <MenuItem value="point">a point</MenuItem>
-          <MenuItem value="comma">a comma</MenuItem>
-        </TextField>
+          options={optionsOf(['point', 'comma'], (sign) => `a ${sign}`)}
+          onChange={(sign) => onChange({ ...mapping, decimalComma: sign === 'comma' })}
+        />
         {fixable.map((column) => (
           <EveryRow
             key={column}
@@ -147,15 +125,15 @@ export function ImportColumns({
           />
         ))}
         {mapping.currencyInPrice && (
-          <TextField
-            select
+          <Select
             label="Currency"
             value="price"
+            options={[
+              { value: 'price', label: 'as beside the price' },
+              { value: 'every', label: 'of every row' },
+            ]}
             onChange={() => onChange({ ...mapping, currencyInPrice: false })}
-          >
-            <MenuItem value="price">as beside the price</MenuItem>
-            <MenuItem value="every">of every row</MenuItem>
-          </TextField>
+          />
         )}
       </div>
     </>
@@ -173,19 +151,15 @@ function EveryRow({
   onChange: (value: string) => void;
 }) {
   const choices = CHOICES[column];
+  const label = `${sentence(columnInWords(column))} of every row`;
+  if (choices === undefined) return <TextInput label={label} value={value} onChange={onChange} />;
   return (
-    <TextField
-      select={choices !== undefined}
-      label={`${sentence(columnInWords(column))} of every row`}
+    <Select
+      label={label}
       value={value}
-      onChange={(e) => onChange(e.target.value)}
-    >
-      {choices && <MenuItem value="">not told</MenuItem>}
-      {choices?.map((choice) => (
-        <MenuItem key={choice} value={choice}>
-          {inWords(choice)}
-        </MenuItem>
-      ))}
-    </TextField>
+      none="not told"
+      options={optionsOf(choices, inWords)}
+      onChange={(choice) => onChange(choice ?? '')}
+    />
   );
 }

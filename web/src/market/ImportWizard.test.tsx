@@ -3,7 +3,7 @@ import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { ComparablesImportAnswer, FileLook } from '@jutbank/contract/market';
 import { referenceAnswers } from '../testing/reference.ts';
-import { problem, serve, show, type Answers, type Request } from '../testing/screen.tsx';
+import { problem, serve, show, type Answers, type Request, take } from '../testing/screen.tsx';
 import { ImportWizard } from './ImportWizard.tsx';
 
 afterEach(cleanup);
@@ -100,7 +100,7 @@ describe('a list of prices', () => {
     const came = server();
     show(<ImportWizard />);
     await choose();
-    await userEvent.selectOptions(await screen.findByLabelText('What “Cur” says'), 'note');
+    await take('What “Cur” says', 'note');
     await waitFor(() => expect(came.filter((r) => r.path === '/comparables/look')).toHaveLength(2));
     expect(mappingOf(came.filter((r) => r.path === '/comparables/look')[1]).columns.Cur).toBe('note');
     screen.getByLabelText('Currency of every row');
@@ -160,11 +160,11 @@ describe('names that are none of ours', () => {
     const came = server(looked({ names }));
     show(<ImportWizard />);
     await choose();
-    const form = await screen.findByLabelText('What “second” means');
-    await within(form).findByRole('option', { name: 'Service issue' });
-    expect(within(form).getAllByRole('option')).toHaveLength(3);
-    await userEvent.selectOptions(form, 'Service issue');
-    await userEvent.selectOptions(screen.getByLabelText('What “Oddity” means'), 'Deck knife');
+    await userEvent.click(await screen.findByRole('combobox', { name: 'What “second” means' }));
+    const forms = screen.getByRole('listbox');
+    expect(within(forms).getAllByRole('option')).toHaveLength(3);
+    await userEvent.click(within(forms).getByRole('option', { name: 'Service issue' }));
+    await take('What “Oddity” means', 'Deck knife');
     await waitFor(() => expect(came.filter((r) => r.path === '/comparables/look')).toHaveLength(2));
     await userEvent.click(screen.getByRole('button', { name: 'Try it' }));
     await screen.findByText(/would add 11/);
@@ -189,8 +189,8 @@ describe('words that are none of ours', () => {
     show(<ImportWizard />);
     await choose();
     await screen.findByText(/2 of 3 mean nothing yet/);
-    await userEvent.selectOptions(screen.getByLabelText('What “II+” means'), 'collector: very good');
-    await userEvent.selectOptions(screen.getByLabelText('What “?” means'), 'not told');
+    await take('What “II+” means', 'collector: very good');
+    await take('What “?” means', 'not told');
     await screen.findByText(/each has its meaning/);
     await userEvent.click(screen.getByRole('button', { name: 'Try it' }));
     await screen.findByText(/would add 11/);
@@ -223,7 +223,7 @@ describe('words that are none of ours', () => {
     show(<ImportWizard />);
     await choose();
     await screen.findByText('day, month, year');
-    await userEvent.selectOptions(screen.getByLabelText('What “Paid on” says'), 'sale date');
+    await take('What “Paid on” says', 'sale date');
     await screen.findByText('month, day, year');
   });
 });

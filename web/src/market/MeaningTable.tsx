@@ -1,4 +1,5 @@
 /** What somebody's list says, and what each of it means to us: one line a saying, chosen from what is possible. */
+import { CellSelect } from '../parts/fields/index.ts';
 import { Button } from '@mui/material';
 import { useState, type ReactNode } from 'react';
 import { counted } from '../parts/words.ts';
@@ -62,25 +63,16 @@ export function MeaningTable({
                   {counted(saying.rows)} {saying.rows === 1 ? 'row' : 'rows'}
                 </td>
                 <td style={{ width: '45%' }}>
-                  <select
-                    className="plainselect"
-                    style={{ width: '100%' }}
-                    aria-label={`What “${saying.said}” means`}
+                  <CellSelect
+                    label={`What “${saying.said}” means`}
                     value={saying.unsaid ? UNSAID : saying.meaning}
-                    onChange={(e) => saying.onMean(e.target.value)}
-                  >
-                    {saying.unsaid && (
-                      <option value={UNSAID} disabled>
-                        say what it means
-                      </option>
-                    )}
-                    <option value="">{saying.none}</option>
-                    {saying.choices.map((one) => (
-                      <option key={one.id} value={one.id}>
-                        {one.name}
-                      </option>
-                    ))}
-                  </select>
+                    none={saying.none}
+                    options={[
+                      ...(saying.unsaid ? [{ value: UNSAID, label: 'say what it means' }] : []),
+                      ...saying.choices.map((one) => ({ value: one.id, label: one.name })),
+                    ]}
+                    onChange={(meaning) => meaning !== UNSAID && saying.onMean(meaning ?? '')}
+                  />
                 </td>
               </tr>
             ))}

@@ -1,4 +1,5 @@
 /** Exchange rates: the last of each currency and how it went, fetched daily, or read from somebody's list. */
+import { Tick } from '../parts/fields/index.ts';
 import { marketRoutes } from '@jutbank/contract/market';
 import { pricingSettingsRoutes, type VersionedSettings } from '@jutbank/contract/shop';
 import { Button } from '@mui/material';
@@ -132,17 +133,12 @@ function Fetch() {
         <Button variant="contained" disabled={fetch.isPending} onClick={() => fetch.mutate()}>
           {fetch.isPending ? 'Fetching…' : 'Fetch up to today'}
         </Button>
-        <label>
-          <input
-            type="checkbox"
-            checked={settings.data?.settings.dailyRates ?? false}
-            disabled={!mayDecide || !settings.data || daily.isPending}
-            onChange={(e) =>
-              settings.data && daily.mutate({ dailyRates: e.target.checked, seen: settings.data })
-            }
-          />{' '}
-          every day by itself
-        </label>
+        <Tick
+          label="every day by itself"
+          value={settings.data?.settings.dailyRates ?? false}
+          disabled={!mayDecide || !settings.data || daily.isPending}
+          onChange={(dailyRates) => settings.data && daily.mutate({ dailyRates, seen: settings.data })}
+        />
       </div>
       {fetch.data && (
         <p role="status" style={{ marginTop: 8 }}>

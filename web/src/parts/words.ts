@@ -1,6 +1,7 @@
 /** Small wordings shared by screens. */
 import { formatMoney, type Money } from '@jutbank/core/money';
 import type { Stage } from '@jutbank/core/pieces';
+import type { Construction } from '@jutbank/core/reference';
 
 export const STAGE_WORDS: Record<Stage, string> = {
   intake: 'At intake',
@@ -21,7 +22,7 @@ export const moneyText = (money: Money | null | undefined, whole = false): strin
   money ? formatMoney(money, { whole }) : '–';
 export const dayText = (instant: string): string =>
   new Date(instant).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
-export const CONSTRUCTION_WORDS: Record<string, string> = {
+export const CONSTRUCTION_WORDS: Record<Construction, string> = {
   slipjoint: 'Slipjoint folder',
   'locking-folder': 'Locking folder',
   fixed: 'Fixed blade',
@@ -30,6 +31,10 @@ export const CONSTRUCTION_WORDS: Record<string, string> = {
   automatic: 'Automatic',
   balisong: 'Balisong',
 };
+
+/** By its id, as an answer names it. */
+export const constructionInWords = (id: string): string =>
+  new Map<string, string>(Object.entries(CONSTRUCTION_WORDS)).get(id) ?? id;
 
 /** A number with its thousands set apart: `12 400`. */
 export const counted = (n: number): string => Math.round(n).toLocaleString('en-GB').replaceAll(',', ' ');

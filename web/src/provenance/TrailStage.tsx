@@ -1,6 +1,6 @@
 /** Who had it when, on what evidence; the strip on the year rule; and the ledger under it. */
 import { provenanceRoutes } from '@jutbank/contract/provenance';
-import { Button, FormControlLabel, MenuItem, Switch, TextField } from '@mui/material';
+import { Button } from '@mui/material';
 import { useState } from 'react';
 import { edtfInWords } from '@jutbank/core/dates';
 import {
@@ -12,7 +12,7 @@ import {
 } from '@jutbank/core/provenance';
 import { useAnswer } from '../base/answers.ts';
 import { useMay } from '../base/session.ts';
-import { DateField } from '../parts/DateField.tsx';
+import { DateInput, optionsOf, Select, TextInput, Tick } from '../parts/fields/index.ts';
 import { useSheet } from '../pieces/useSheet.ts';
 import { StageBar } from '../pieces/StageBar.tsx';
 import { useStage } from '../pieces/usePiece.ts';
@@ -111,89 +111,85 @@ export default function TrailStage() {
   );
 }
 
-function AddEvent({ onAdd }: { onAdd: (event: CustodyEvent) => void }) {
-  const empty = {
-    holder: '',
-    private: true,
-    place: '',
-    how: '',
-    evidence: 'owner-statement' as EvidenceKind,
+const NEW_EVENT = {
+  holder: '',
+  private: true,
+  place: '',
+  period: null as string | null,
+  understood: true,
+  how: '',
+  evidence: 'owner-statement' as EvidenceKind,
+};
+/** What is missing of it, by its field. */
+function missing({ holder, period, understood }: typeof NEW_EVENT) {
+  return {
+    holder: holder.trim() === '' ? 'Who had it?' : undefined,
+    period: period === null || !understood ? 'When? 1934 to 1960, about 1950, since 1988' : undefined,
   };
-  const [event, setEvent] = useState(empty);
-  const [period, setPeriod] = useState<string | null>(null);
+}
+
+function AddEvent({ onAdd }: { onAdd: (event: CustodyEvent) => void }) {
+  const [event, setEvent] = useState(NEW_EVENT);
   const [round, setRound] = useState(0);
-  const [problem, setProblem] = useState<{ holder?: string; period?: string }>({});
+  const [tried, setTried] = useState(false);
+  const problem = tried ? missing(event) : { holder: undefined, period: undefined };
+  const put = (change: Partial<typeof NEW_EVENT>) => setEvent({ ...event, ...change });
   const add = () => {
-    const wrong = {
-      ...(event.holder.trim() === '' ? { holder: 'Who had it?' } : {}),
-      ...(period === null ? { period: 'When? 1934 to 1960, about 1950, since 1988' } : {}),
-    };
-    setProblem(wrong);
-    if (period === null || event.holder.trim() === '') return;
+    const wrong = missing(event);
+    setTried(true);
+    if (event.period === null || wrong.holder !== undefined || wrong.period !== undefined) return;
     onAdd({
       holder: event.holder.trim(),
       private: event.private,
       place: event.place.trim() || null,
-      period,
+      period: event.period,
       how: event.how.trim() || null,
       evidence: event.evidence,
       note: null,
     });
-    setEvent(empty);
-    setPeriod(null);
+    setEvent(NEW_EVENT);
+    setTried(false);
     setRound(round + 1);
   };
   return (
     <form
       className="askbox"
       style={{ marginTop: 12 }}
+      noValidate
       onSubmit={(e) => {
         e.preventDefault();
         add();
       }}
     >
-      <div style={{ display: 'grid', gap: 10, gridTemplateColumns: 'repeat(auto-fit, minmax(150px, 1fr))' }}>
-        <TextField
+      <div className="fields across">
+        <TextInput
           label="Who"
           value={event.holder}
-          error={!!problem.holder}
-          helperText={problem.holder}
-          onChange={(e) => setEvent({ ...event, holder: e.target.value })}
+          problem={problem.holder}
+          onChange={(holder) => put({ holder })}
         />
-        <DateField key={round} label="When" value={period} problem={problem.period} onChange={setPeriod} />
-        <TextField
-          label="Place"
-          value={event.place}
-          onChange={(e) => setEvent({ ...event, place: e.target.value })}
+        <DateInput
+          key={round}
+          label="When"
+          why="As you would say it: 1934 to 1960, about 1950"
+          value={event.period}
+          problem={problem.period}
+          onChange={(period, understood) => put({ period, understood })}
         />
-        <TextField
-          select
+        <TextInput label="Place" value={event.place} onChange={(place) => put({ place })} />
+        <Select
           label="On what evidence"
           value={event.evidence}
-          onChange={(e) => setEvent({ ...event, evidence: e.target.value as EvidenceKind })}
-        >
-          {EVIDENCE_KINDS.map((k) => (
-            <MenuItem key={k} value={k}>
-              {sentence(EVIDENCE_WORDS[k])}
-            </MenuItem>
-          ))}
-        </TextField>
-        <TextField
-          label="How it came to them"
-          value={event.how}
-          onChange={(e) => setEvent({ ...event, how: e.target.value })}
+          options={optionsOf(EVIDENCE_KINDS, (k) => sentence(EVIDENCE_WORDS[k]))}
+          onChange={(evidence) => evidence !== null && put({ evidence })}
         />
+        <TextInput label="How it came to them" value={event.how} onChange={(how) => put({ how })} />
       </div>
-      <div style={{ display: 'flex', gap: 14, alignItems: 'center', marginTop: 8, flexWrap: 'wrap' }}>
-        <FormControlLabel
-          control={
-            <Switch
-              size="small"
-              checked={event.private}
-              onChange={(e) => setEvent({ ...event, private: e.target.checked })}
-            />
-          }
+      <div className="submit" style={{ marginTop: 8 }}>
+        <Tick
           label="Private person: the name is not published"
+          value={event.private}
+          onChange={(hidden) => put({ private: hidden })}
         />
         <Button type="submit" variant="contained">
           Add

@@ -1,4 +1,5 @@
 /** A pattern's forms along the year rule, and what changed from one to the next. */
+import { CellTick } from '../parts/fields/index.ts';
 import { referenceRoutes, type Vocabulary } from '@jutbank/contract/reference';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
@@ -131,15 +132,12 @@ export default function PatternPage() {
               {variants.map((v, i) => (
                 <tr key={v.id}>
                   <td style={{ width: 28 }}>
-                    <input
-                      type="checkbox"
-                      aria-label={`Compare ${v.name}`}
-                      checked={chosen.includes(v.id)}
+                    <CellTick
+                      label={`Compare ${v.name}`}
+                      value={chosen.includes(v.id)}
                       disabled={!chosen.includes(v.id) && chosen.length >= MOST_COMPARED}
-                      onChange={() =>
-                        setChosen(
-                          chosen.includes(v.id) ? chosen.filter((id) => id !== v.id) : [...chosen, v.id],
-                        )
+                      onChange={(taken) =>
+                        setChosen(taken ? [...chosen, v.id] : chosen.filter((id) => id !== v.id))
                       }
                     />
                   </td>

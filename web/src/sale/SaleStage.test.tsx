@@ -36,7 +36,14 @@ const path = `/pieces/${sheetOf().id}/sale`;
 const offers = {
   state: 'published',
   messages: [
-    { id: 'm1', kind: 'offer', state: 'open', from: 'Maren Tolleth', text: '', amount: eur('150.00') },
+    {
+      id: '01ARZ3NDEKTSV4RRFFQ69G5FA1',
+      kind: 'offer',
+      state: 'open',
+      from: 'Maren Tolleth',
+      text: '',
+      amount: eur('150.00'),
+    },
   ],
 } as unknown as PieceSheet['listing'];
 
@@ -63,9 +70,10 @@ describe('selling', () => {
     const came = open(attributed({ listing: offers }), {
       [`POST ${path}`]: () => ({ status: 201, body: {} }),
     });
-    await userEvent.click(await screen.findByRole('button', { name: 'Accept €150.00' }));
+    await userEvent.click(await screen.findByRole('checkbox', { name: /age has been checked/ }));
+    await userEvent.click(screen.getByRole('button', { name: 'Accept €150.00' }));
     expect(came.find((r) => r.method === 'POST')?.body).toMatchObject({
-      message: 'm1',
+      message: '01ARZ3NDEKTSV4RRFFQ69G5FA1',
       price: null,
       channel: null,
       buyerName: 'Maren Tolleth',
@@ -74,16 +82,20 @@ describe('selling', () => {
     screen.getByLabelText('Price');
   });
   test('what is refused stands beside its field', async () => {
-    open(attributed(), {
+    const came = open(attributed(), {
       [`POST ${path}`]: () =>
-        problem(422, 'Please check', [
-          { pointer: '/buyerName', message: 'Who buys it?' },
-          { pointer: '/ageChecked', message: 'Confirm the buyer’s age before selling a blade' },
-        ]),
+        problem(422, 'Please check', [{ pointer: '/price', message: 'It is sold below its cost' }]),
     });
     await userEvent.click(await screen.findByRole('button', { name: 'Sell' }));
+    // the contract's own words, before anything is sent
     await screen.findByText('Who buys it?');
     screen.getByText('Confirm the buyer’s age before selling a blade');
+    expect(came.some((r) => r.method === 'POST')).toBe(false);
+    await userEvent.type(screen.getByLabelText('Buyer'), 'Greta Sundholm');
+    await userEvent.click(screen.getByRole('checkbox', { name: /age has been checked/ }));
+    expect(screen.queryByText('Who buys it?')).toBeNull();
+    await userEvent.click(screen.getByRole('button', { name: 'Sell' }));
+    await screen.findByText('It is sold below its cost');
   });
   test('nothing is sold before it is decided what it is', async () => {
     open(attributed({ attribution: null }));

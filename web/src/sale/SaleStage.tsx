@@ -1,16 +1,14 @@
 /** The sale: accept an offer or sell over the counter; invoice, certificate and margin. */
 import { pricingSettingsRoutes } from '@jutbank/contract/shop';
 import { saleRoutes, type SaleRecord } from '@jutbank/contract/sale';
-import { Button, Checkbox, FormControlLabel, MenuItem, TextField } from '@mui/material';
-import { useMutation } from '@tanstack/react-query';
-import { useState } from 'react';
+import { Button } from '@mui/material';
 import { Link, useSearchParams } from 'react-router';
+import type { Money } from '@jutbank/core/money';
 import { pieceRoutes, type PieceSheet } from '@jutbank/contract/pieces';
 import { useAnswer, useKeptAnswers } from '../base/answers.ts';
-import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
-import { MoneyField } from '../parts/MoneyField.tsx';
+import { MoneyInput, Select, Submit, TextInput, Tick, useContractForm } from '../parts/fields/index.ts';
 import { useSheet } from '../pieces/useSheet.ts';
 import { dayText, moneyText } from '../parts/words.ts';
 import '../parts/money.css';
@@ -26,44 +24,36 @@ function Sell({ sheet }: { sheet: PieceSheet }) {
   const answers = useKeptAnswers();
   const [query] = useSearchParams();
   const offers = sheet.listing?.messages.filter((m) => m.kind === 'offer' && m.state === 'open') ?? [];
-  const [message, setMessage] = useState<string | null>(query.get('offer') ?? offers[0]?.id ?? null);
-  const offer = offers.find((o) => o.id === message);
-  const [price, setPrice] = useState(sheet.pricing.ask);
-  const [buyerName, setBuyerName] = useState(offer?.from ?? '');
-  const [buyerAddress, setBuyerAddress] = useState('');
-  const [ageChecked, setAgeChecked] = useState(false);
-  const [channel, setChannel] = useState<string | null>(null);
   const settings = useAnswer(pricingSettingsRoutes.settings);
   const channels = settings.data?.settings.channels ?? [];
-  const sell = useMutation({
-    mutationFn: () =>
-      send(saleRoutes.sell, {
-        params: { id: sheet.id },
-        body: {
-          message: offer ? offer.id : null,
-          price: offer ? null : price,
-          channel: offer ? null : channel,
-          buyerName,
-          buyerAddress,
-          ageChecked,
-        },
-      }),
-    onSuccess: async () => {
+  const asked = offers.find((o) => o.id === query.get('offer')) ?? offers[0];
+  const empty: SaleForm = {
+    message: asked?.id ?? null,
+    price: sheet.pricing.ask,
+    channel: null,
+    buyerName: asked?.from ?? '',
+    buyerAddress: '',
+    ageChecked: false,
+  };
+  const form = useContractForm(saleRoutes.sell, {
+    params: { id: sheet.id },
+    empty,
+    // an offer brings its own price, through the channel it came by
+    toBody: (values: SaleForm) =>
+      values.message === null ? values : { ...values, price: null, channel: null },
+    onSent: async () => {
       await answers.invalidate(pieceRoutes.piece);
       void answers.invalidateAll();
     },
   });
-  const problem = sell.error instanceof ApiProblem ? sell.error : undefined;
+  const offer = offers.find((o) => o.id === form.values.message);
+  const choose = (next: (typeof offers)[number] | undefined) => {
+    form.set('message', next?.id ?? null);
+    if (next) form.set('buyerName', next.from);
+  };
   if (!may) return <p className="soft">Not sold yet.</p>;
   return (
-    <form
-      style={{ maxWidth: 640, display: 'grid', gap: 14 }}
-      noValidate
-      onSubmit={(e) => {
-        e.preventDefault();
-        sell.mutate();
-      }}
-    >
+    <form className="fields" style={{ maxWidth: 640 }} noValidate onSubmit={form.onSubmit}>
       <h2 className="sec">Sell it</h2>
       {!sheet.attribution && (
         <div className="note bad">
@@ -78,81 +68,72 @@ function Sell({ sheet }: { sheet: PieceSheet }) {
               key={o.id}
               type="button"
               className="chip"
-              aria-pressed={message === o.id}
-              onClick={() => {
-                setMessage(o.id);
-                setBuyerName(o.from);
-              }}
+              aria-pressed={o === offer}
+              onClick={() => choose(o)}
             >
               Offer of {moneyText(o.amount)} from {o.from}
             </button>
           ))}
-          <button type="button" className="chip" aria-pressed={!offer} onClick={() => setMessage(null)}>
+          <button type="button" className="chip" aria-pressed={!offer} onClick={() => choose(undefined)}>
             Over the counter
           </button>
         </div>
       )}
       {!offer && (
-        <div className="pairwise">
-          <MoneyField
-            label="Price"
-            value={price}
-            currency={shop.baseCurrency}
-            problem={problem?.at('/price')}
-            onChange={setPrice}
-          />
-          <TextField
-            select
-            label="Sold through"
-            value={channel ?? (channels.some((c) => c.id === 'counter') ? 'counter' : '')}
-            error={!!problem?.at('/channel')}
-            helperText={problem?.at('/channel')}
-            onChange={(e) => setChannel(e.target.value === '' ? null : e.target.value)}
-          >
-            {!channels.some((c) => c.id === 'counter') && <MenuItem value="">Over the counter</MenuItem>}
-            {channels.map((c) => (
-              <MenuItem key={c.id} value={c.id}>
-                {c.name}
-              </MenuItem>
-            ))}
-          </TextField>
+        <div className="fields across">
+          <MoneyInput label="Price" currency={shop.baseCurrency} {...form.field('price')} />
+          <SoldThrough channels={channels} {...form.field('channel')} />
         </div>
       )}
-      <TextField
-        label="Buyer"
-        value={buyerName}
-        onChange={(e) => setBuyerName(e.target.value)}
-        error={!!problem?.at('/buyerName')}
-        helperText={problem?.at('/buyerName')}
+      <TextInput label="Buyer" {...form.field('buyerName')} />
+      <TextInput label="Address, for the invoice" rows={2} {...form.field('buyerAddress')} />
+      <Tick
+        label="The buyer’s age has been checked, and the rules of the place it goes to"
+        {...form.field('ageChecked')}
       />
-      <TextField
-        label="Address, for the invoice"
-        value={buyerAddress}
-        multiline
-        minRows={2}
-        onChange={(e) => setBuyerAddress(e.target.value)}
-      />
-      <div>
-        <FormControlLabel
-          control={<Checkbox checked={ageChecked} onChange={(e) => setAgeChecked(e.target.checked)} />}
-          label="The buyer’s age has been checked, and the rules of the place it goes to"
-        />
-        {problem?.at('/ageChecked') && <p className="problem">{problem.at('/ageChecked')}</p>}
-      </div>
-      {problem && problem.errors.length === 0 && (
-        <p className="problem" role="alert">
-          {problem.message}
-        </p>
-      )}
-      <div>
-        <Button type="submit" variant="contained" disabled={sell.isPending || !sheet.attribution}>
-          {offer ? `Accept ${moneyText(offer.amount)}` : 'Sell'}
-        </Button>
-        <span className="soft" style={{ marginLeft: 12 }}>
-          A sale cannot be undone; its record stands.
-        </span>
-      </div>
+      <Submit
+        form={form}
+        words={offer ? `Accept ${moneyText(offer.amount)}` : 'Sell'}
+        disabled={!sheet.attribution}
+      >
+        <span className="soft">A sale cannot be undone; its record stands.</span>
+      </Submit>
     </form>
+  );
+}
+
+/** What the form holds: every part of it is there, if only as nothing. */
+interface SaleForm {
+  message: string | null;
+  price: Money | null;
+  channel: string | null;
+  buyerName: string;
+  buyerAddress: string;
+  ageChecked: boolean;
+}
+
+const COUNTER = 'counter';
+function SoldThrough({
+  channels,
+  value,
+  problem,
+  onChange,
+}: {
+  channels: readonly { readonly id: string; readonly name: string }[];
+  value: string | null;
+  problem: string | undefined;
+  onChange: (channel: string | null) => void;
+}) {
+  const known = channels.some((c) => c.id === COUNTER);
+  return (
+    <Select
+      label="Sold through"
+      value={value ?? (known ? COUNTER : null)}
+      problem={problem}
+      none={known ? undefined : 'Over the counter'}
+      options={channels.map((c) => ({ value: c.id, label: c.name }))}
+      onChange={onChange}
+    />
   );
 }
 

@@ -1,15 +1,13 @@
 /** One's own account: the password, where one is signed in, and a second factor. */
 import { shopRoutes } from '@jutbank/contract/shop';
-import { Button, TextField } from '@mui/material';
+import { Button } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
-import { useState } from 'react';
 import { useAnswer, useKeptAnswers } from '../base/answers.ts';
-import { ApiProblem, send } from '../base/api.ts';
+import { send } from '../base/api.ts';
 import { useSession, useSignOut } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
+import { Submit, TextInput, useContractForm } from '../parts/fields/index.ts';
 import { counted, dayText, sentence } from '../parts/words.ts';
-
-const asProblem = (error: unknown) => (error instanceof ApiProblem ? error : undefined);
 
 export default function AccountPage() {
   const { person } = useSession();
@@ -36,134 +34,104 @@ export default function AccountPage() {
 }
 
 function Password() {
-  const empty = { current: '', password: '' };
-  const [form, setForm] = useState(empty);
-  const change = useMutation({
-    mutationFn: () => send(shopRoutes.changePassword, { body: form }),
-    onSuccess: () => setForm(empty),
-  });
-  const problem = asProblem(change.error);
-  const field = (key: keyof typeof empty, label: string, complete: string) => (
-    <TextField
-      label={label}
-      type="password"
-      autoComplete={complete}
-      value={form[key]}
-      error={!!problem?.at(`/${key}`)}
-      helperText={problem?.at(`/${key}`)}
-      onChange={(e) => setForm({ ...form, [key]: e.target.value })}
-    />
-  );
+  const form = useContractForm(shopRoutes.changePassword, { empty: { current: '', password: '' } });
   return (
-    <form
-      noValidate
-      style={{ display: 'grid', gap: 14, marginBottom: 28, maxWidth: 420 }}
-      onSubmit={(e) => {
-        e.preventDefault();
-        change.mutate();
-      }}
-    >
+    <form className="fields" noValidate style={{ marginBottom: 28, maxWidth: 420 }} onSubmit={form.onSubmit}>
       <h2 className="sec">
         Password <small>at least ten characters</small>
       </h2>
-      {field('current', 'The one you have', 'current-password')}
-      {field('password', 'The new one', 'new-password')}
-      <div>
-        <Button type="submit" variant="contained" disabled={change.isPending || form.password === ''}>
-          Change it
-        </Button>{' '}
-        {change.isSuccess && (
-          <span className="soft" role="status">
-            Changed.{' '}
-            {change.data.ended > 0 && `Elsewhere you are signed out (${counted(change.data.ended)}).`}
-          </span>
-        )}
-      </div>
-      {problem && problem.errors.length === 0 && <p className="problem">{problem.message}</p>}
+      <TextInput
+        label="The one you have"
+        type="password"
+        autoComplete="current-password"
+        {...form.field('current')}
+      />
+      <TextInput
+        label="The new one"
+        type="password"
+        autoComplete="new-password"
+        {...form.field('password')}
+      />
+      <Submit
+        form={form}
+        words="Change it"
+        disabled={form.values.password === ''}
+        said={({ ended }) =>
+          `Changed. ${ended > 0 ? `Elsewhere you are signed out (${counted(ended)}).` : ''}`
+        }
+      />
     </form>
   );
 }
 
 function SecondFactor() {
   const { person } = useSession();
-  const answers = useKeptAnswers();
   const people = useAnswer(shopRoutes.people);
   const taken = people.data?.items.find((p) => p.id === person.id)?.secondFactor;
-  const [word, setWord] = useState('');
-  const begin = useMutation({
-    mutationFn: () => send(shopRoutes.beginSecondFactor),
-  });
-  const settle = useMutation({
-    mutationFn: () =>
-      taken
-        ? send(shopRoutes.leaveSecondFactor, { body: { password: word } })
-        : send(shopRoutes.takeSecondFactor, { body: { code: word } }),
-    onSuccess: () => {
-      setWord('');
-      begin.reset();
-      void answers.invalidate(shopRoutes.people);
-    },
-  });
-  const problem = asProblem(settle.error) ?? asProblem(begin.error);
   if (taken === undefined) return null;
   return (
     <section style={{ maxWidth: 420 }}>
       <h2 className="sec">
         Second factor <small>{taken ? 'a code is asked for when you sign in' : 'not in use'}</small>
       </h2>
-      {!taken && !begin.data ? (
-        <>
-          <p className="soft" style={{ marginBottom: 10 }}>
-            With an authenticator on your phone nobody signs in with your password alone.
-          </p>
-          <Button disabled={begin.isPending} onClick={() => begin.mutate()}>
-            Use an authenticator
-          </Button>
-        </>
-      ) : (
-        <form
-          noValidate
-          style={{ display: 'grid', gap: 12 }}
-          onSubmit={(e) => {
-            e.preventDefault();
-            settle.mutate();
-          }}
-        >
-          {begin.data && (
-            <div style={{ display: 'flex', gap: 16, alignItems: 'center', flexWrap: 'wrap' }}>
-              <img src={begin.data.qr} alt="The secret for an authenticator" width={150} height={150} />
-              <p style={{ flex: 1, minWidth: 160 }}>
-                Show this to your authenticator, or type{' '}
-                <span className="mono" style={{ overflowWrap: 'anywhere' }}>
-                  {begin.data.secret}
-                </span>
-                . Then tell the code it shows.
-              </p>
-            </div>
-          )}
-          <TextField
-            label={taken ? 'Your password' : 'Code'}
-            type={taken ? 'password' : 'text'}
-            value={word}
-            autoComplete={taken ? 'current-password' : 'one-time-code'}
-            error={!!(problem?.at('/code') ?? problem?.at('/password'))}
-            helperText={problem?.at('/code') ?? problem?.at('/password')}
-            slotProps={taken ? {} : { htmlInput: { inputMode: 'numeric', className: 'num' } }}
-            onChange={(e) => setWord(e.target.value)}
-          />
-          <div>
-            <Button
-              type="submit"
-              variant={taken ? 'outlined' : 'contained'}
-              disabled={settle.isPending || word === ''}
-            >
-              {taken ? 'Ask for no code any more' : 'Use it from now on'}
-            </Button>
-          </div>
-        </form>
-      )}
-      {problem && problem.errors.length === 0 && <p className="problem">{problem.message}</p>}
+      {taken ? <LeaveSecondFactor /> : <TakeSecondFactor />}
     </section>
+  );
+}
+
+function LeaveSecondFactor() {
+  const answers = useKeptAnswers();
+  const form = useContractForm(shopRoutes.leaveSecondFactor, {
+    empty: { password: '' },
+    onSent: () => answers.invalidate(shopRoutes.people),
+  });
+  return (
+    <form className="fields" noValidate onSubmit={form.onSubmit}>
+      <TextInput
+        label="Your password"
+        type="password"
+        autoComplete="current-password"
+        {...form.field('password')}
+      />
+      <Submit form={form} words="Ask for no code any more" disabled={form.values.password === ''} />
+    </form>
+  );
+}
+
+function TakeSecondFactor() {
+  const answers = useKeptAnswers();
+  const begin = useMutation({ mutationFn: () => send(shopRoutes.beginSecondFactor) });
+  const form = useContractForm(shopRoutes.takeSecondFactor, {
+    empty: { code: '' },
+    onSent: () => answers.invalidate(shopRoutes.people),
+  });
+  if (!begin.data)
+    return (
+      <>
+        <p className="soft" style={{ marginBottom: 10 }}>
+          With an authenticator on your phone nobody signs in with your password alone.
+        </p>
+        <Button disabled={begin.isPending} onClick={() => begin.mutate()}>
+          Use an authenticator
+        </Button>
+        {begin.isError && <p className="problem">{begin.error.message}</p>}
+      </>
+    );
+  return (
+    <form className="fields" noValidate onSubmit={form.onSubmit}>
+      <div style={{ display: 'flex', gap: 16, alignItems: 'center', flexWrap: 'wrap' }}>
+        <img src={begin.data.qr} alt="The secret for an authenticator" width={150} height={150} />
+        <p style={{ flex: 1, minWidth: 160 }}>
+          Show this to your authenticator, or type{' '}
+          <span className="mono" style={{ overflowWrap: 'anywhere' }}>
+            {begin.data.secret}
+          </span>
+          . Then tell the code it shows.
+        </p>
+      </div>
+      <TextInput label="Code" autoComplete="one-time-code" inputMode="numeric" {...form.field('code')} />
+      <Submit form={form} words="Use it from now on" disabled={form.values.code === ''} />
+    </form>
   );
 }
 

@@ -1,10 +1,10 @@
 /** Who did what: the ledger of the whole shop, asked by person, kind and day. */
 import { provenanceRoutes } from '@jutbank/contract/provenance';
 import { usePages } from '../base/answers.ts';
-import { MenuItem, TextField } from '@mui/material';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { Failed, Loading } from '../base/states.tsx';
+import { optionsOf, Select, TextInput } from '../parts/fields/index.ts';
 import { counted, sentence } from '../parts/words.ts';
 
 const EMPTY = { person: '', kind: '', from: '', to: '' };
@@ -18,29 +18,20 @@ export default function AuditPage() {
   const [first] = list.data.pages;
   const entries = list.data.pages.flatMap((page) => page.items);
   const choice = (name: 'person' | 'kind', label: string, values: readonly string[]) => (
-    <TextField
-      select
+    <Select
       label={label}
       value={asked[name]}
-      sx={{ width: 190 }}
-      onChange={(e) => setAsked({ ...asked, [name]: e.target.value })}
-    >
-      <MenuItem value="">{name === 'person' ? 'Everybody' : 'Everything'}</MenuItem>
-      {values.map((value) => (
-        <MenuItem key={value} value={value}>
-          {name === 'kind' ? sentence(value) : value}
-        </MenuItem>
-      ))}
-    </TextField>
+      none={name === 'person' ? 'Everybody' : 'Everything'}
+      options={optionsOf(values, name === 'kind' ? sentence : (value) => value)}
+      onChange={(value) => setAsked({ ...asked, [name]: value ?? '' })}
+    />
   );
   const day = (name: 'from' | 'to', label: string) => (
-    <TextField
+    <TextInput
       type="date"
       label={label}
       value={asked[name]}
-      sx={{ width: 150 }}
-      slotProps={{ inputLabel: { shrink: true } }}
-      onChange={(e) => setAsked({ ...asked, [name]: e.target.value })}
+      onChange={(text) => setAsked({ ...asked, [name]: text })}
     />
   );
   return (

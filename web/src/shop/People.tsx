@@ -1,14 +1,13 @@
 /** Who works here: roles, passwords, where somebody is signed in; and accounts given and taken away. */
-import { shopRoutes, ROLES, type PersonOnList, type Role } from '@jutbank/contract/shop';
-import { Button, MenuItem, TextField } from '@mui/material';
+import { shopRoutes, ROLES, type PersonOnList } from '@jutbank/contract/shop';
+import { Button } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
 import { Fragment, useState } from 'react';
 import { useAnswer, useKeptAnswers } from '../base/answers.ts';
-import { ApiProblem, send } from '../base/api.ts';
+import { send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
+import { chosen, optionsOf, Select, Submit, TextInput, useContractForm } from '../parts/fields/index.ts';
 import { counted, sentence } from '../parts/words.ts';
-
-const asProblem = (error: unknown) => (error instanceof ApiProblem ? error : undefined);
 
 export function People() {
   const own = useMay('own');
@@ -74,77 +73,62 @@ export function People() {
 function Change({ person, onDone }: { person: PersonOnList; onDone: () => void }) {
   const { person: me } = useSession();
   const answers = useKeptAnswers();
-  const [name, setName] = useState(person.name);
-  const [role, setRole] = useState<Role>(person.role);
-  const [password, setPassword] = useState('');
-  const [sure, setSure] = useState(false);
+  const fresh = () => void answers.invalidate(shopRoutes.people);
   const params = { id: person.id };
+  const who = useContractForm(shopRoutes.changePerson, {
+    empty: { name: person.name, role: person.role },
+    params,
+    onSent: () => {
+      fresh();
+      onDone();
+    },
+  });
+  const password = useContractForm(shopRoutes.resetPassword, {
+    empty: { password: '' },
+    params,
+    onSent: () => {
+      fresh();
+      password.reset();
+    },
+  });
+  const [sure, setSure] = useState(false);
   const act = useMutation({
     mutationFn: ({ act }: { act: () => Promise<unknown>; done: string; closes?: boolean }) => act(),
     onSuccess: (_, { closes }) => {
-      void answers.invalidate(shopRoutes.people);
-      setPassword('');
+      fresh();
       if (closes) onDone();
     },
   });
-  const problem = asProblem(act.error);
   return (
-    <div className="note" style={{ display: 'grid', gap: 12 }}>
-      <div style={{ display: 'grid', gap: 10, gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 150px) auto' }}>
-        <TextField
-          label="Name"
-          value={name}
-          error={!!problem?.at('/name')}
-          helperText={problem?.at('/name')}
-          onChange={(e) => setName(e.target.value)}
+    <div className="note fields">
+      <form className="fieldrow" noValidate onSubmit={who.onSubmit}>
+        <TextInput label="Name" {...who.field('name')} />
+        <Select label="Role" options={optionsOf(ROLES, sentence)} {...chosen(who.field('role'))} />
+        <Submit
+          form={who}
+          words="Keep"
+          disabled={who.values.name === person.name && who.values.role === person.role}
         />
-        <TextField select label="Role" value={role} onChange={(e) => setRole(e.target.value as Role)}>
-          {ROLES.map((r) => (
-            <MenuItem key={r} value={r}>
-              {sentence(r)}
-            </MenuItem>
-          ))}
-        </TextField>
-        <Button
-          disabled={act.isPending || (name === person.name && role === person.role)}
-          onClick={() =>
-            act.mutate({
-              act: () => send(shopRoutes.changePerson, { params, body: { name, role } }),
-              done: 'Kept.',
-              closes: true,
-            })
-          }
-        >
-          Keep
-        </Button>
-      </div>
-      {role !== person.role && (
+      </form>
+      {who.values.role !== person.role && (
         <p className="soft">With another role everything {person.name} has open ends.</p>
       )}
-      <div style={{ display: 'grid', gap: 10, gridTemplateColumns: 'minmax(0, 1fr) auto' }}>
-        <TextField
+      <form className="fieldrow" noValidate onSubmit={password.onSubmit}>
+        <TextInput
           label="New password"
+          why="Tell it in person. Everything they have open ends."
           type="password"
           autoComplete="new-password"
-          value={password}
-          error={!!problem?.at('/password')}
-          helperText={problem?.at('/password') ?? 'Tell it in person. Everything they have open ends.'}
-          onChange={(e) => setPassword(e.target.value)}
+          {...password.field('password')}
         />
-        <Button
-          sx={{ alignSelf: 'start' }}
-          disabled={act.isPending || password === ''}
-          onClick={() =>
-            act.mutate({
-              act: () => send(shopRoutes.resetPassword, { params, body: { password } }),
-              done: 'The new password counts.',
-            })
-          }
-        >
-          Give it
-        </Button>
-      </div>
-      <div style={{ display: 'flex', gap: 10, flexWrap: 'wrap', alignItems: 'center' }}>
+        <Submit
+          form={password}
+          words="Give it"
+          said={() => 'The new password counts.'}
+          disabled={password.values.password === ''}
+        />
+      </form>
+      <div className="submit">
         <Button
           disabled={act.isPending || person.sessions === 0}
           onClick={() =>
@@ -190,9 +174,9 @@ function Change({ person, onDone }: { person: PersonOnList; onDone: () => void }
       </div>
       {sure && <p className="soft">The name stays on everything {person.name} did.</p>}
       {act.isSuccess && <p role="status">{act.variables.done}</p>}
-      {problem && problem.errors.length === 0 && (
+      {act.isError && (
         <p className="problem" role="alert">
-          {problem.message}
+          {act.error.message}
         </p>
       )}
     </div>
@@ -201,63 +185,27 @@ function Change({ person, onDone }: { person: PersonOnList; onDone: () => void }
 
 function Add() {
   const answers = useKeptAnswers();
-  const empty: { name: string; email: string; password: string; role: Role } = {
-    name: '',
-    email: '',
-    password: '',
-    role: 'clerk',
-  };
-  const [form, setForm] = useState(empty);
-  const add = useMutation({
-    mutationFn: () => send(shopRoutes.addPerson, { body: form }),
-    onSuccess: () => {
-      setForm(empty);
+  const form = useContractForm(shopRoutes.addPerson, {
+    empty: { name: '', email: '', password: '', role: 'clerk' },
+    onSent: () => {
+      form.reset();
       void answers.invalidate(shopRoutes.people);
     },
   });
-  const problem = asProblem(add.error);
-  const field = (key: 'name' | 'email' | 'password', label: string, type = 'text') => (
-    <TextField
-      label={label}
-      type={type}
-      value={form[key]}
-      autoComplete={type === 'password' ? 'new-password' : 'off'}
-      error={!!problem?.at(`/${key}`)}
-      helperText={problem?.at(`/${key}`)}
-      onChange={(e) => setForm({ ...form, [key]: e.target.value })}
-    />
-  );
   return (
-    <form
-      className="askbox"
-      noValidate
-      onSubmit={(e) => {
-        e.preventDefault();
-        add.mutate();
-      }}
-    >
+    <form className="askbox" noValidate onSubmit={form.onSubmit}>
       <h2 className="sec">Give somebody an account</h2>
-      <div style={{ display: 'grid', gap: 12 }}>
-        {field('name', 'Name')}
-        {field('email', 'E-mail', 'email')}
-        {field('password', 'First password', 'password')}
-        <TextField
-          select
-          label="Role"
-          value={form.role}
-          onChange={(e) => setForm({ ...form, role: e.target.value as Role })}
-        >
-          {ROLES.map((r) => (
-            <MenuItem key={r} value={r}>
-              {sentence(r)}
-            </MenuItem>
-          ))}
-        </TextField>
-        <div>
-          <Button type="submit" variant="contained" disabled={add.isPending}>
-            Add
-          </Button>
-        </div>
+      <div className="fields">
+        <TextInput label="Name" {...form.field('name')} />
+        <TextInput label="E-mail" type="email" {...form.field('email')} />
+        <TextInput
+          label="First password"
+          type="password"
+          autoComplete="new-password"
+          {...form.field('password')}
+        />
+        <Select label="Role" options={optionsOf(ROLES, sentence)} {...chosen(form.field('role'))} />
+        <Submit form={form} words="Add" />
       </div>
     </form>
   );

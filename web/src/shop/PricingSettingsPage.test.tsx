@@ -2,7 +2,7 @@ import { afterEach, describe, expect, test } from '@jest/globals';
 import { cleanup, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { USUAL_SETTINGS, type PricingSettings } from '@jutbank/contract/shop';
-import { problem, serve, show, type Reply, type Request } from '../testing/screen.tsx';
+import { problem, serve, show, type Reply, type Request, take } from '../testing/screen.tsx';
 import PricingSettingsPage from './PricingSettingsPage.tsx';
 
 afterEach(cleanup);
@@ -41,7 +41,7 @@ describe('a sale worked through', () => {
   test('follows the form before it is kept; tax on the margin is what 70 of margin hold', async () => {
     shop();
     show(<PricingSettingsPage />);
-    await userEvent.selectOptions(await screen.findByLabelText('Falls'), 'on the margin only');
+    await take('Falls', 'on the margin only');
     await retype('Rate', '21');
     // (150 − 80) · 21/121 = 12.15
     worked().getByText('Tax on the margin');
@@ -59,7 +59,7 @@ describe('a sale worked through', () => {
   test('each channel has its own', async () => {
     shop();
     show(<PricingSettingsPage />);
-    await userEvent.click(await screen.findByRole('button', { name: 'Over the counter' }));
+    await userEvent.click(await screen.findByRole('tab', { name: 'Over the counter' }));
     worked().getByText('€150.00');
     worked().getByText('€70.00');
   });
@@ -78,16 +78,27 @@ describe('keeping it', () => {
   });
   test('what the server refuses stands beside its field, and what was typed stays', async () => {
     shop(USUAL_SETTINGS, () =>
-      problem(422, 'Please check', [
-        { pointer: '/channels/0/channel/commissionPct', message: 'write a number' },
-      ]),
+      problem(422, 'Please check', [{ pointer: '/channels/0/channel/packing', message: 'write an amount' }]),
     );
     show(<PricingSettingsPage />);
-    await retype('Commission', 'much');
+    await retype('Packing', 'much');
     await keep();
-    await screen.findByText('write a number');
+    await screen.findByText('write an amount');
     screen.getByText(/see what stands in red/);
-    expect(screen.getByLabelText<HTMLInputElement>('Commission').value).toBe('much');
+    expect(screen.getByLabelText<HTMLInputElement>('Packing').value).toBe('much');
+  });
+  test('what is no number is told at once, and nothing is kept until it is one', async () => {
+    const came = shop();
+    show(<PricingSettingsPage />);
+    await retype('Commission', 'much');
+    screen.getByText('“much” is not a number');
+    expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Keep' }).disabled).toBe(true);
+    await retype('Commission', '9');
+    await keep();
+    await screen.findByText('Kept.');
+    expect(
+      (came.find((r) => r.method === 'PUT')?.body as PricingSettings).channels[0]?.channel.commissionPct,
+    ).toBe(9);
   });
   test('changed by somebody else meanwhile: it is said, and nothing typed is lost', async () => {
     shop(USUAL_SETTINGS, () => problem(412, 'Changed meanwhile'));
@@ -100,10 +111,10 @@ describe('keeping it', () => {
   test('a further channel gets a free id, can be reckoned with, and the old one be taken off', async () => {
     const came = shop();
     show(<PricingSettingsPage />);
-    await userEvent.click(await screen.findByRole('button', { name: '+ another' }));
+    await userEvent.click(await screen.findByRole('tab', { name: '+ another' }));
     await retype('Called', 'Norham blade fair');
     await userEvent.click(screen.getByRole('button', { name: 'Reckon with this one' }));
-    await userEvent.click(screen.getByRole('button', { name: 'Over the counter' }));
+    await userEvent.click(screen.getByRole('tab', { name: 'Over the counter' }));
     await userEvent.click(screen.getByRole('button', { name: 'Take it off the list' }));
     await keep();
     const { channels, usualChannel } = came.find((r) => r.method === 'PUT')?.body as PricingSettings;
@@ -116,7 +127,7 @@ describe('keeping it', () => {
   test('another kind of target starts with a figure of its own', async () => {
     const came = shop();
     show(<PricingSettingsPage />);
-    await userEvent.selectOptions(await screen.findByLabelText('As a'), 'sum');
+    await take('As a', 'sum');
     await retype('At least', '35');
     await keep();
     expect((came.find((r) => r.method === 'PUT')?.body as PricingSettings).target).toEqual({ profit: '35' });

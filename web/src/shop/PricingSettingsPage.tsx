@@ -1,15 +1,14 @@
 /** How the shop reckons: channels, tax, what it wants to keep, habits of buying; with a sale worked through beside it. */
 import { pieceRoutes } from '@jutbank/contract/pieces';
 import { pricingSettingsRoutes, type VersionedSettings, type PricingSettings } from '@jutbank/contract/shop';
-import { Button } from '@mui/material';
+import { Button, Tab, Tabs } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
-import { Field } from '../parts/Field.tsx';
-import { Figure } from '../parts/Figure.tsx';
+import { AmountInput, NumberInput, Select, TextInput } from '../parts/fields/index.ts';
 import { WorkedSale } from './WorkedSale.tsx';
 import '../parts/money.css';
 
@@ -67,6 +66,8 @@ function Form({
   const { shop } = useSession();
   const may = useMay('appraise');
   const answers = useKeptAnswers();
+  // fields in which no number stands: nothing is kept until one does
+  const [unread, setUnread] = useState<readonly string[]>([]);
   const [draft, setDraft] = useState<PricingSettings>(seen.settings);
   const [at, setAt] = useState(() =>
     Math.max(
@@ -94,19 +95,36 @@ function Form({
     as: 'number' | 'amount',
     unit: string,
     put: (value: never) => void,
-  ) => (
-    <Figure
-      key={pointer}
-      label={label}
-      unit={unit === '' ? money : unit}
-      value={value}
-      as={as}
-      disabled={!may}
-      problem={problem?.at(pointer)}
-      // what cannot be read goes to the server as it stands, which tells what is wrong with it
-      onChange={(typed) => put(typed as never)}
-    />
-  );
+  ) =>
+    as === 'amount' ? (
+      <AmountInput
+        key={pointer}
+        label={label}
+        currency={unit === '' ? money : unit}
+        value={typeof value === 'string' ? value : null}
+        disabled={!may}
+        problem={problem?.at(pointer)}
+        onChange={(amount) => put(amount as never)}
+      />
+    ) : (
+      <NumberInput
+        key={pointer}
+        label={label}
+        unit={unit}
+        value={typeof value === 'number' ? value : null}
+        disabled={!may}
+        problem={problem?.at(pointer)}
+        onChange={(number, understood) => {
+          setUnread(understood ? unread.filter((p) => p !== pointer) : [...unread, pointer]);
+          put(number as never);
+        }}
+      />
+    );
+  const another = () => {
+    const id = freeId(draft.channels.map((c) => c.id));
+    change({ channels: [...draft.channels, { id, name: '', channel: {} }] });
+    setAt(draft.channels.length);
+  };
   const setChannel = (next: Partial<PricingSettings['channels'][number]>) =>
     change({ channels: draft.channels.map((c, i) => (i === at ? { ...c, ...next } : c)) });
   const group = (title: string, small: string, children: ReactNode) => (
@@ -114,7 +132,7 @@ function Form({
       <h2 className="sec">
         {title} <small>{small}</small>
       </h2>
-      <div className="fieldrow">{children}</div>
+      <div className="fields across">{children}</div>
     </section>
   );
   const pick = <T extends string>(
@@ -123,23 +141,13 @@ function Form({
     words: Readonly<Record<T, string>>,
     put: (value: T) => void,
   ) => (
-    <Field label={label}>
-      {(id) => (
-        <select
-          id={id}
-          className="plainselect"
-          value={value}
-          disabled={!may}
-          onChange={(e) => put(e.target.value as T)}
-        >
-          {(Object.keys(words) as T[]).map((k) => (
-            <option key={k} value={k}>
-              {words[k]}
-            </option>
-          ))}
-        </select>
-      )}
-    </Field>
+    <Select
+      label={label}
+      value={value}
+      disabled={!may}
+      options={(Object.keys(words) as T[]).map((k) => ({ value: k, label: words[k] }))}
+      onChange={(next) => next !== null && put(next)}
+    />
   );
   const { target } = draft;
   const kind = 'marginPct' in target ? 'marginPct' : 'markUpPct' in target ? 'markUpPct' : 'profit';
@@ -159,7 +167,11 @@ function Form({
         {may && changed && <span className="soft">not kept yet</span>}
         {justKept && !changed && <span className="soft">Kept.</span>}
         {may && (
-          <Button type="submit" variant="contained" disabled={save.isPending || !changed}>
+          <Button
+            type="submit"
+            variant="contained"
+            disabled={save.isPending || !changed || unread.length > 0}
+          >
             Keep
           </Button>
         )}
@@ -179,39 +191,34 @@ function Form({
             <h2 className="sec">
               Channels <small>what each keeps of a price</small>
             </h2>
-            <div className="segments" role="group" aria-label="Channels">
-              {draft.channels.map((c, i) => (
-                <button key={c.id} type="button" aria-pressed={i === at} onClick={() => setAt(i)}>
-                  {c.name === '' ? 'unnamed' : c.name}
-                  {c.id === draft.usualChannel && <span className="soft"> usual</span>}
-                </button>
+            <Tabs
+              value={at}
+              variant="scrollable"
+              aria-label="Channels"
+              onChange={(_, next: number) => (next < draft.channels.length ? setAt(next) : another())}
+            >
+              {draft.channels.map((c) => (
+                <Tab
+                  key={c.id}
+                  label={
+                    <span>
+                      {c.name === '' ? 'unnamed' : c.name}
+                      {c.id === draft.usualChannel && <span className="soft"> usual</span>}
+                    </span>
+                  }
+                />
               ))}
-              {may && draft.channels.length < 12 && (
-                <button
-                  type="button"
-                  onClick={() => {
-                    const id = freeId(draft.channels.map((c) => c.id));
-                    change({ channels: [...draft.channels, { id, name: '', channel: {} }] });
-                    setAt(draft.channels.length);
-                  }}
-                >
-                  + another
-                </button>
-              )}
-            </div>
+              {may && draft.channels.length < 12 && <Tab label="+ another" />}
+            </Tabs>
             {channel && (
-              <div className="fieldrow" key={channel.id} style={{ marginTop: 12 }}>
-                <Field label="Called" problem={problem?.at(`/channels/${at}/name`)}>
-                  {(id) => (
-                    <input
-                      id={id}
-                      className="line"
-                      value={channel.name}
-                      disabled={!may}
-                      onChange={(e) => setChannel({ name: e.target.value })}
-                    />
-                  )}
-                </Field>
+              <div className="fields across" key={channel.id} style={{ marginTop: 12 }}>
+                <TextInput
+                  label="Called"
+                  value={channel.name}
+                  disabled={!may}
+                  problem={problem?.at(`/channels/${at}/name`)}
+                  onChange={(name) => setChannel({ name })}
+                />
                 {CHANNEL_FIGURES.map(([key, label, unit, as]) =>
                   figure(label, `/channels/${at}/channel/${key}`, channel.channel[key], as, unit, (value) =>
                     setChannel({ channel: { ...channel.channel, [key]: value } }),
@@ -228,25 +235,20 @@ function Form({
             {may && channel && (
               <p style={{ marginTop: 8, display: 'flex', gap: 12 }}>
                 {channel.id !== draft.usualChannel && (
-                  <button
-                    type="button"
-                    className="quiet"
-                    onClick={() => change({ usualChannel: channel.id })}
-                  >
+                  <Button variant="text" onClick={() => change({ usualChannel: channel.id })}>
                     Reckon with this one
-                  </button>
+                  </Button>
                 )}
                 {draft.channels.length > 1 && channel.id !== draft.usualChannel && (
-                  <button
-                    type="button"
-                    className="quiet"
+                  <Button
+                    variant="text"
                     onClick={() => {
                       change({ channels: draft.channels.filter((c) => c.id !== channel.id) });
                       setAt(0);
                     }}
                   >
                     Take it off the list
-                  </button>
+                  </Button>
                 )}
               </p>
             )}

@@ -1,28 +1,16 @@
-import { shopRoutes, setupBody } from '@jutbank/contract/shop';
-import { zodResolver } from '@hookform/resolvers/zod';
-import { Button, TextField } from '@mui/material';
-import { useState } from 'react';
-import { useForm } from 'react-hook-form';
+import { shopRoutes } from '@jutbank/contract/shop';
 import { useKeptAnswers } from '../base/answers.ts';
-import { ApiProblem, send } from '../base/api.ts';
 import { Wordmark } from '../base/Wordmark.tsx';
+import { Submit, TextInput, useContractForm } from '../parts/fields/index.ts';
 
 /** First run: name the shop and its owner. */
 export default function SetupPage() {
   const answers = useKeptAnswers();
-  const [problem, setProblem] = useState<string>();
-  const { register, handleSubmit, formState } = useForm({
-    resolver: zodResolver(setupBody),
-    defaultValues: { shopName: '', baseCurrency: 'EUR', owner: { name: '', email: '', password: '' } },
+  const form = useContractForm(shopRoutes.setup, {
+    empty: { shopName: '', baseCurrency: 'EUR', owner: { name: '', email: '', password: '' } },
+    onSent: (session) => answers.set(shopRoutes.session, {}, session),
   });
-  const { errors } = formState;
-  const submit = handleSubmit(async (body) => {
-    try {
-      answers.set(shopRoutes.session, {}, await send(shopRoutes.setup, { body }));
-    } catch (error) {
-      setProblem(error instanceof ApiProblem ? error.message : String(error));
-    }
-  });
+  const currency = form.field('baseCurrency');
   return (
     <main className="state" style={{ maxWidth: 460, paddingTop: 60 }}>
       <Wordmark />
@@ -30,51 +18,29 @@ export default function SetupPage() {
       <p className="soft" style={{ marginBottom: 18 }}>
         Nothing is recorded here yet. Name the shop and yourself; you can give others an account later.
       </p>
-      <form onSubmit={(event) => void submit(event)} noValidate style={{ display: 'grid', gap: 14 }}>
-        <TextField
+      <form className="fields" onSubmit={form.onSubmit} noValidate>
+        <TextInput
           label="Name of the shop"
+          why="Its initials begin your stock numbers."
           autoFocus
-          {...register('shopName')}
-          error={!!errors.shopName}
-          helperText={errors.shopName?.message ?? 'Its initials begin your stock numbers.'}
+          {...form.field('shopName')}
         />
-        <TextField
+        <TextInput
           label="Currency the books are kept in"
-          {...register('baseCurrency', { setValueAs: (v: string) => v.trim().toUpperCase() })}
-          error={!!errors.baseCurrency}
-          helperText={errors.baseCurrency?.message ?? 'Three letters. It cannot be changed later.'}
+          why="Three letters. It cannot be changed later."
+          {...currency}
+          onChange={(text) => currency.onChange(text.trim().toUpperCase())}
         />
-        <TextField
-          label="Your name"
-          autoComplete="name"
-          {...register('owner.name')}
-          error={!!errors.owner?.name}
-          helperText={errors.owner?.name?.message}
-        />
-        <TextField
-          label="E-mail"
-          type="email"
-          autoComplete="username"
-          {...register('owner.email')}
-          error={!!errors.owner?.email}
-          helperText={errors.owner?.email?.message}
-        />
-        <TextField
+        <TextInput label="Your name" autoComplete="name" {...form.field('owner.name')} />
+        <TextInput label="E-mail" type="email" autoComplete="username" {...form.field('owner.email')} />
+        <TextInput
           label="Password"
+          why="At least 10 characters."
           type="password"
           autoComplete="new-password"
-          {...register('owner.password')}
-          error={!!errors.owner?.password}
-          helperText={errors.owner?.password?.message ?? 'At least 10 characters.'}
+          {...form.field('owner.password')}
         />
-        {problem !== undefined && (
-          <p className="problem" role="alert">
-            {problem}
-          </p>
-        )}
-        <Button type="submit" variant="contained" disabled={formState.isSubmitting}>
-          Open the shop
-        </Button>
+        <Submit form={form} words="Open the shop" />
       </form>
     </main>
   );

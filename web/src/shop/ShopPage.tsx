@@ -1,14 +1,12 @@
 /** The shop: its settings, its people, what it goes by, and whether the ledger is whole. */
 import { shopRoutes } from '@jutbank/contract/shop';
 import { provenanceRoutes } from '@jutbank/contract/provenance';
-import { Button, TextField } from '@mui/material';
-import { useMutation } from '@tanstack/react-query';
-import { useState } from 'react';
+import { Button } from '@mui/material';
 import { Link } from 'react-router';
 import { SECRETS } from '@jutbank/contract/http';
 import { useAnswer, useKeptAnswers } from '../base/answers.ts';
-import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
+import { MultiSelect, optionsOf, Submit, TextInput, useContractForm } from '../parts/fields/index.ts';
 import { People } from './People.tsx';
 
 export default function ShopPage() {
@@ -29,77 +27,37 @@ export default function ShopPage() {
   );
 }
 
-const asProblem = (error: unknown) => (error instanceof ApiProblem ? error : undefined);
-
 function Settings() {
   const { shop } = useSession();
   const own = useMay('own');
   const answers = useKeptAnswers();
-  const [name, setName] = useState(shop.name);
-  const [stockScheme, setScheme] = useState(shop.stockScheme);
-  const [readerSees, setReaderSees] = useState(shop.readerSees);
-  const save = useMutation({
-    mutationFn: () => send(shopRoutes.putShop, { body: { name, stockScheme, readerSees } }),
-    onSuccess: () => answers.invalidate(shopRoutes.session),
+  const { name, stockScheme, readerSees } = shop;
+  const form = useContractForm(shopRoutes.putShop, {
+    empty: { name, stockScheme, readerSees },
+    onSent: () => answers.invalidate(shopRoutes.session),
   });
-  const problem = asProblem(save.error);
+  const readers = form.field('readerSees');
   return (
-    <form
-      style={{ display: 'grid', gap: 14, marginBottom: 24 }}
-      onSubmit={(e) => {
-        e.preventDefault();
-        save.mutate();
-      }}
-    >
+    <form className="fields" style={{ marginBottom: 24 }} noValidate onSubmit={form.onSubmit}>
       <h2 className="sec">
         Settings <small>books kept in {shop.baseCurrency}</small>
       </h2>
-      <TextField
-        label="Name of the shop"
-        value={name}
-        disabled={!own}
-        onChange={(e) => setName(e.target.value)}
-        error={!!problem?.at('/name')}
-        helperText={problem?.at('/name')}
-      />
-      <TextField
+      <TextInput label="Name of the shop" disabled={!own} {...form.field('name')} />
+      <TextInput
         label="Stock numbers"
-        value={stockScheme}
+        why="The zeros in braces are the running number."
+        mono
         disabled={!own}
-        onChange={(e) => setScheme(e.target.value)}
-        error={!!problem?.at('/stockScheme')}
-        helperText={problem?.at('/stockScheme') ?? 'The zeros in braces are the running number.'}
-        slotProps={{ htmlInput: { className: 'mono' } }}
+        {...form.field('stockScheme')}
       />
-      <div className="chips" role="group" aria-label="What readers are told">
-        <span className="soft">Readers are told</span>
-        {SECRETS.map((secret) => (
-          <button
-            key={secret}
-            type="button"
-            className="chip"
-            disabled={!own}
-            aria-pressed={readerSees.includes(secret)}
-            onClick={() =>
-              setReaderSees(
-                readerSees.includes(secret)
-                  ? readerSees.filter((s) => s !== secret)
-                  : [...readerSees, secret],
-              )
-            }
-          >
-            {secret}
-          </button>
-        ))}
-      </div>
-      {own && (
-        <div>
-          <Button type="submit" variant="contained" disabled={save.isPending}>
-            Keep
-          </Button>{' '}
-          {save.isSuccess && <span className="soft">Kept.</span>}
-        </div>
-      )}
+      <MultiSelect
+        label="Readers are told"
+        disabled={!own}
+        options={optionsOf(SECRETS, (secret) => secret)}
+        {...readers}
+        onChange={(told) => readers.onChange(told ?? [])}
+      />
+      {own && <Submit form={form} words="Keep" said={() => 'Kept.'} />}
     </form>
   );
 }

@@ -1,65 +1,38 @@
 import { shopRoutes } from '@jutbank/contract/shop';
-import { Button, TextField } from '@mui/material';
-import { useState } from 'react';
-import { useForm } from 'react-hook-form';
 import { useKeptAnswers } from '../base/answers.ts';
-import { ApiProblem, send } from '../base/api.ts';
 import { Wordmark } from '../base/Wordmark.tsx';
+import { Submit, TextInput, useContractForm } from '../parts/fields/index.ts';
 
 export default function SignInPage() {
   const answers = useKeptAnswers();
-  const { register, handleSubmit, formState } = useForm({
-    defaultValues: { email: '', password: '', code: '' },
+  const form = useContractForm(shopRoutes.signIn, {
+    empty: { email: '', password: '', code: '' },
+    onSent: (session) => answers.set(shopRoutes.session, {}, session),
   });
-  const [problem, setProblem] = useState<string>();
-  const [wantsCode, setWantsCode] = useState(false);
-  const submit = handleSubmit(async (body) => {
-    try {
-      answers.set(shopRoutes.session, {}, await send(shopRoutes.signIn, { body }));
-    } catch (error) {
-      setWantsCode(wantsCode || (error instanceof ApiProblem && error.code === 'second-factor'));
-      setProblem(error instanceof ApiProblem ? error.message : String(error));
-    }
-  });
+  // once it was asked for it stays, whatever is refused next
+  const wantsCode = form.refusal?.code === 'second-factor' || form.values.code !== '';
   return (
     <main className="state" style={{ paddingTop: 90, maxWidth: 380 }}>
       <Wordmark />
       <h1 style={{ fontSize: 17, margin: '22px 0 14px' }}>Sign in to the shop</h1>
-      <form onSubmit={(event) => void submit(event)} noValidate style={{ display: 'grid', gap: 14 }}>
-        <TextField
-          label="E-mail"
-          type="email"
-          autoComplete="username"
-          autoFocus
-          {...register('email', { required: 'Your e-mail address' })}
-          error={!!formState.errors.email}
-          helperText={formState.errors.email?.message}
-        />
-        <TextField
+      <form className="fields" onSubmit={form.onSubmit} noValidate>
+        <TextInput label="E-mail" type="email" autoComplete="username" autoFocus {...form.field('email')} />
+        <TextInput
           label="Password"
           type="password"
           autoComplete="current-password"
-          {...register('password', { required: 'Your password' })}
-          error={!!formState.errors.password}
-          helperText={formState.errors.password?.message}
+          {...form.field('password')}
         />
         {wantsCode && (
-          <TextField
+          <TextInput
             label="Code of your authenticator"
             autoComplete="one-time-code"
+            inputMode="numeric"
             autoFocus
-            slotProps={{ htmlInput: { inputMode: 'numeric', className: 'num' } }}
-            {...register('code')}
+            {...form.field('code')}
           />
         )}
-        {problem !== undefined && (
-          <p className="problem" role="alert">
-            {problem}
-          </p>
-        )}
-        <Button type="submit" variant="contained" disabled={formState.isSubmitting}>
-          Sign in
-        </Button>
+        <Submit form={form} words="Sign in" />
       </form>
     </main>
   );

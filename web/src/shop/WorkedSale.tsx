@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { subtractMoney } from '@jutbank/core/money';
 import { leftOf, netOf } from '@jutbank/core/worth';
 import { CARE, pricingSettings, type PricingSettings } from '@jutbank/contract/shop';
-import { Figure } from '../parts/Figure.tsx';
+import { AmountInput } from '../parts/fields/index.ts';
 import { moneyText, sentence } from '../parts/words.ts';
 
 export function WorkedSale({
@@ -48,21 +48,9 @@ export function WorkedSale({
       <h2 className="sec">
         A sale worked through <small>{channel?.name}</small>
       </h2>
-      <div className="fieldrow">
-        <Figure
-          label="Sold for"
-          unit={currency}
-          value={price}
-          as="amount"
-          onChange={(x) => setPrice(String(x ?? ''))}
-        />
-        <Figure
-          label="Had cost"
-          unit={currency}
-          value={paid}
-          as="amount"
-          onChange={(x) => setPaid(String(x ?? ''))}
-        />
+      <div className="fields across">
+        <AmountInput label="Sold for" currency={currency} value={price} onChange={(x) => setPrice(x ?? '')} />
+        <AmountInput label="Had cost" currency={currency} value={paid} onChange={(x) => setPaid(x ?? '')} />
       </div>
       {left ? (
         <table className="steps" style={{ marginTop: 12 }}>

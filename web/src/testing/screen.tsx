@@ -1,6 +1,7 @@
 /** One screen on a page of its own, with a server that says what the test wants. */
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { render, type RenderResult } from '@testing-library/react';
+import { render, screen as page, waitFor, within, type RenderResult } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
 import type { ReactNode } from 'react';
 import { createMemoryRouter, RouterProvider } from 'react-router';
 import type { Role } from '@jutbank/contract/shop';
@@ -82,3 +83,13 @@ export function show(
     </QueryClientProvider>,
   );
 }
+
+/** Takes an option of a choice, both by their words. */
+export async function take(label: string, option: string): Promise<void> {
+  await userEvent.click(await page.findByRole('combobox', { name: new RegExp(`^${escaped(label)}`) }));
+  await userEvent.click(await within(page.getByRole('listbox')).findByRole('option', { name: option }));
+  await waitFor(() => {
+    if (page.queryByRole('listbox')) throw new Error('the list is still open');
+  });
+}
+const escaped = (text: string) => text.replaceAll(/[.*+?^${}()|[\]\\]/g, '\\$&');

@@ -128,7 +128,7 @@ describe('a challenge', () => {
     });
     await challenge();
     screen.getByText('says +12.4 %');
-    await userEvent.type(screen.getByLabelText('Should be, %'), '−20,5');
+    await userEvent.type(screen.getByLabelText('Should be'), '−20,5');
     await userEvent.type(screen.getByLabelText('Your reason'), 'its tip is gone');
     await userEvent.click(screen.getByRole('button', { name: 'Correct it' }));
     await waitFor(() => expect(screen.queryByLabelText('Your reason')).toBeNull());
@@ -147,15 +147,15 @@ describe('a challenge', () => {
       },
     });
     await challenge();
-    await userEvent.type(screen.getByLabelText('Should be, %'), 'a lot');
-    await userEvent.click(screen.getByRole('button', { name: 'Correct it' }));
-    await screen.findByText(/write a number/);
+    await userEvent.type(screen.getByLabelText('Should be'), 'a lot');
+    await screen.findByText('“a lot” is not a number');
+    expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Correct it' }).disabled).toBe(true);
     expect(came).toHaveLength(0);
-    await userEvent.clear(screen.getByLabelText('Should be, %'));
-    await userEvent.type(screen.getByLabelText('Should be, %'), '5');
+    await userEvent.clear(screen.getByLabelText('Should be'));
+    await userEvent.type(screen.getByLabelText('Should be'), '5');
     await userEvent.click(screen.getByRole('button', { name: 'Correct it' }));
     await screen.findByText('say why; the reason is kept');
-    expect(screen.getByLabelText<HTMLInputElement>('Should be, %').value).toBe('5');
+    expect(screen.getByLabelText<HTMLInputElement>('Should be').value).toBe('5');
   });
   test('what was corrected shows beside the engine’s line, and is taken back', async () => {
     const came = open(estimate([row(1)]), {

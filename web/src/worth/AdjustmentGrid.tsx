@@ -1,12 +1,21 @@
 /** The grid: every sale that bears on the estimate, each line to be read, challenged and corrected with a reason. */
 import { worthRoutes, type OverrideRecord, type WorthOfPiece } from '@jutbank/contract/worth';
-import { Button, MenuItem, TextField } from '@mui/material';
+import { Button } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
 import { Fragment, useState } from 'react';
 import type { EstimateAnswer, EstimateRow } from '@jutbank/contract/market';
 import { useKeptAnswers } from '../base/answers.ts';
+import {
+  chosen,
+  NumberInput,
+  optionsOf,
+  Select,
+  Submit,
+  TextInput,
+  useContractForm,
+} from '../parts/fields/index.ts';
 import { invalidatePiece } from '../pieces/usePiece.ts';
-import { ApiProblem, send } from '../base/api.ts';
+import { send } from '../base/api.ts';
 import { dayText, moneyText, sentence, signed } from '../parts/words.ts';
 
 const SHORTEST = 14;
@@ -198,84 +207,50 @@ function Challenge({
   onDone: () => void;
 }) {
   const answers = useKeptAnswers();
-  const [line, setLine] = useState(row.adjustments[0]?.name ?? WHOLE);
-  const [percent, setPercent] = useState('');
-  const [reason, setReason] = useState('');
-  const save = useMutation({
-    mutationFn: () => {
-      const number = Number(percent.trim().replace(',', '.').replace('−', '-'));
-      if (line !== WHOLE && (percent.trim() === '' || !Number.isFinite(number)))
-        throw new ApiProblem(422, 'Not a number', undefined, [
-          { pointer: '/percent', message: 'write a number such as −12.5' },
-        ]);
-      return send(worthRoutes.addOverride, {
-        params: { id: pieceId },
-        body: { comparable: row.id, line, percent: line === WHOLE ? null : number, reason },
-      });
-    },
-    onSuccess: () => {
+  const empty: { line: string; percent: number | null; reason: string } = {
+    line: row.adjustments[0]?.name ?? WHOLE,
+    percent: null,
+    reason: '',
+  };
+  const form = useContractForm(worthRoutes.addOverride, {
+    params: { id: pieceId },
+    empty,
+    toBody: ({ line, percent, reason }: typeof empty) => ({
+      comparable: row.id,
+      line,
+      percent: line === WHOLE ? null : percent,
+      reason,
+    }),
+    onSent: () => {
       void invalidatePiece(answers, pieceId);
       onDone();
     },
   });
-  const problem = save.error instanceof ApiProblem ? save.error : undefined;
+  const { line } = form.values;
   const engine = row.adjustments.find((a) => a.name === line)?.percent;
   return (
-    <form
-      className="note"
-      noValidate
-      style={{ display: 'flex', gap: 10, flexWrap: 'wrap', alignItems: 'start', marginBottom: 10 }}
-      onSubmit={(e) => {
-        e.preventDefault();
-        save.mutate();
-      }}
-    >
-      <span style={{ paddingTop: 8 }}>
+    <form className="note fieldrow" noValidate style={{ marginBottom: 10 }} onSubmit={form.onSubmit}>
+      <span style={{ alignSelf: 'center' }}>
         {row.saleDate}, {row.venue}, <span className="num">{moneyText(row.paid)}</span>
         {row.rate && <span className="soft"> ({rateText(row)})</span>}
       </span>
-      <TextField
-        select
-        label="Line"
-        value={line}
-        sx={{ width: 170 }}
-        onChange={(e) => setLine(e.target.value)}
-      >
-        {[...names, WHOLE].map((n) => (
-          <MenuItem key={n} value={n}>
-            {sentence(n)}
-          </MenuItem>
-        ))}
-      </TextField>
+      <Select label="Line" options={optionsOf([...names, WHOLE], sentence)} {...chosen(form.field('line'))} />
       {line !== WHOLE && (
-        <TextField
-          label="Should be, %"
-          value={percent}
-          sx={{ width: 130 }}
-          error={!!problem?.at('/percent')}
-          helperText={
-            problem?.at('/percent') ??
-            (engine === undefined ? 'nothing so far' : `says ${percentText(engine)}`)
-          }
-          slotProps={{ htmlInput: { inputMode: 'decimal', className: 'num' } }}
-          onChange={(e) => setPercent(e.target.value)}
+        <NumberInput
+          label="Should be"
+          unit="%"
+          why={engine === undefined ? 'nothing so far' : `says ${percentText(engine)}`}
+          {...form.field('percent')}
         />
       )}
-      <TextField
+      <TextInput
         label="Your reason"
-        value={reason}
-        sx={{ width: 280 }}
-        error={!!problem?.at('/reason')}
-        helperText={
-          problem?.at('/reason') ?? (line === WHOLE ? 'it is left out of this estimate' : undefined)
-        }
-        onChange={(e) => setReason(e.target.value)}
+        why={line === WHOLE ? 'it is left out of this estimate' : undefined}
+        {...form.field('reason')}
       />
-      <Button type="submit" variant="contained" disabled={save.isPending}>
-        Correct it
-      </Button>
-      <Button onClick={onDone}>Leave it</Button>
-      {problem && problem.errors.length === 0 && <span className="problem">{problem.message}</span>}
+      <Submit form={form} words="Correct it" disabled={line !== WHOLE && form.values.percent === null}>
+        <Button onClick={onDone}>Leave it</Button>
+      </Submit>
     </form>
   );
 }

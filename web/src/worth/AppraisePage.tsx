@@ -6,7 +6,7 @@ import {
   type Purpose,
   type SaleCheck,
 } from '@jutbank/contract/worth';
-import { Button, Checkbox, FormControlLabel, TextField } from '@mui/material';
+import { Button } from '@mui/material';
 import { keepPreviousData, useMutation } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
@@ -17,7 +17,7 @@ import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { useSheet } from '../pieces/useSheet.ts';
-import { Choice } from '../parts/Choice.tsx';
+import { optionsOf, Select, TextInput, Tick } from '../parts/fields/index.ts';
 import { dayText, moneyText } from '../parts/words.ts';
 import { Evidence } from './Evidence.tsx';
 import { BASIS_WORDS, PURPOSE_WORDS } from './words.ts';
@@ -90,13 +90,13 @@ export default function AppraisePage() {
     label: string,
     more: { rows?: number; hint?: string } = {},
   ): ReactNode => (
-    <TextField
+    <TextInput
       label={label}
       value={texts[key]}
-      {...(more.rows ? { multiline: true, minRows: more.rows } : {})}
-      error={!!problem?.at(`/${key}`)}
-      helperText={problem?.at(`/${key}`) ?? more.hint}
-      onChange={(e) => setTexts({ ...texts, [key]: e.target.value })}
+      {...(more.rows ? { rows: more.rows } : {})}
+      why={more.hint}
+      problem={problem?.at(`/${key}`)}
+      onChange={(words) => setTexts({ ...texts, [key]: words })}
     />
   );
   const early = draft.error instanceof ApiProblem ? draft.error.at('/effectiveDate') : undefined;
@@ -110,30 +110,27 @@ export default function AppraisePage() {
         }}
       >
         <h2 className="sec">Appraise it</h2>
-        <div className="pairwise">
-          <Choice
+        <div className="fields across">
+          <Select
             label="Basis of value"
             value={basis}
-            options={BASES}
-            words={(b) => BASIS_WORDS[b]}
-            onChange={(b) => b !== '' && setBasis(b)}
+            options={optionsOf(BASES, (b) => BASIS_WORDS[b])}
+            onChange={(b) => b !== null && setBasis(b)}
           />
-          <Choice
+          <Select
             label="For"
             value={purpose}
-            options={PURPOSES}
-            words={(p) => PURPOSE_WORDS[p]}
-            onChange={(p) => p !== '' && setPurpose(p)}
+            options={optionsOf(PURPOSES, (p) => PURPOSE_WORDS[p])}
+            onChange={(p) => p !== null && setPurpose(p)}
           />
         </div>
-        <TextField
+        <TextInput
           label="As of"
           type="date"
+          why="Later sales do not count."
           value={effectiveDate}
-          slotProps={{ inputLabel: { shrink: true }, htmlInput: { max: today() } }}
-          error={!!early}
-          helperText={early ?? 'Later sales do not count.'}
-          onChange={(e) => e.target.value !== '' && setEffectiveDate(e.target.value)}
+          problem={early}
+          onChange={(day) => day !== '' && setEffectiveDate(day)}
         />
         {text('intendedUser', 'Who will use it')}
         {text('interest', 'Your interest in the piece', { rows: 2 })}
@@ -193,29 +190,23 @@ function Assumptions({
       <legend>Assumptions</legend>
       {list.map((assumed, i) => (
         <div key={i} className="assumption">
-          <TextField
+          <TextInput
             label="It is assumed that"
             value={assumed.text}
-            error={!!problem?.at(`/assumptions/${i}/text`)}
-            helperText={problem?.at(`/assumptions/${i}/text`)}
-            onChange={(e) => change(i, { text: e.target.value })}
+            problem={problem?.at(`/assumptions/${i}/text`)}
+            onChange={(text) => change(i, { text })}
           />
-          <TextField
+          <TextInput
             label="Were it not so, %"
+            inputMode="decimal"
             value={assumed.effect}
-            slotProps={{ htmlInput: { inputMode: 'decimal' } }}
-            error={!!problem?.at(`/assumptions/${i}/effectPct`)}
-            helperText={problem?.at(`/assumptions/${i}/effectPct`)}
-            onChange={(e) => change(i, { effect: e.target.value })}
+            problem={problem?.at(`/assumptions/${i}/effectPct`)}
+            onChange={(effect) => change(i, { effect })}
           />
-          <FormControlLabel
-            control={
-              <Checkbox
-                checked={assumed.extraordinary}
-                onChange={(e) => change(i, { extraordinary: e.target.checked })}
-              />
-            }
+          <Tick
             label="extraordinary"
+            value={assumed.extraordinary}
+            onChange={(extraordinary) => change(i, { extraordinary })}
           />
           <Button onClick={() => onChange(list.filter((_, k) => k !== i))}>Take out</Button>
         </div>

@@ -1,4 +1,5 @@
 /** What a value rests on: figure and range, the ways side by side, the market, and each sale with what was found out about it. */
+import { CellInput } from '../parts/fields/index.ts';
 import { Fragment, useState } from 'react';
 import type { AppraisalEvidence, AppraisedRow, SaleCheck } from '@jutbank/contract/worth';
 import { dayText, moneyText, sentence, signed } from '../parts/words.ts';
@@ -204,21 +205,21 @@ function CheckForm({
         {chip('sold singly', now.lot === 'single', { lot: 'single' })}
         {chip('in a lot', now.lot === 'in-a-lot', { lot: 'in-a-lot' })}
       </div>
-      <input
-        className="line"
-        aria-label="Confirmed with"
-        placeholder="confirmed with"
+      <CellInput
+        text
+        label="Confirmed with"
+        hint="confirmed with"
         maxLength={160}
         value={now.confirmedWith}
-        onChange={(e) => onCheck({ ...now, confirmedWith: e.target.value })}
+        onType={(confirmedWith) => onCheck({ ...now, confirmedWith })}
       />
-      <input
-        className="line"
-        aria-label="Not relied on, because"
-        placeholder="not relied on, because"
+      <CellInput
+        text
+        label="Not relied on, because"
+        hint="not relied on, because"
         maxLength={300}
         value={now.rejected}
-        onChange={(e) => onCheck({ ...now, rejected: e.target.value })}
+        onType={(rejected) => onCheck({ ...now, rejected })}
       />
     </div>
   );

@@ -1,6 +1,6 @@
 /** Offers for a piece: judged against waiting, and kept with what was decided. */
 import { offerRoutes, type OfferRecord } from '@jutbank/contract/worth';
-import { Button, TextField } from '@mui/material';
+import { Button } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Money } from '@jutbank/core/money';
@@ -9,7 +9,7 @@ import { useKeptAnswers } from '../base/answers.ts';
 import { invalidatePiece } from '../pieces/usePiece.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
-import { MoneyField } from '../parts/MoneyField.tsx';
+import { MoneyInput, TextInput } from '../parts/fields/index.ts';
 import { dayText, moneyText } from '../parts/words.ts';
 
 const ADVICE = { take: 'Take it', counter: 'Counter', wait: 'Wait' } as const;
@@ -48,7 +48,7 @@ export function Offers({ sheet, offers }: { sheet: PieceSheet; offers: readonly 
       </h2>
       {mayDecide && (
         <form
-          style={{ display: 'flex', gap: 10, flexWrap: 'wrap', alignItems: 'start' }}
+          className="fieldrow"
           noValidate
           onSubmit={(e) => {
             e.preventDefault();
@@ -56,7 +56,7 @@ export function Offers({ sheet, offers }: { sheet: PieceSheet; offers: readonly 
           }}
         >
           <div style={{ width: 190 }}>
-            <MoneyField
+            <MoneyInput
               key={round}
               label="Somebody offers"
               value={amount}
@@ -68,12 +68,7 @@ export function Offers({ sheet, offers }: { sheet: PieceSheet; offers: readonly 
               }}
             />
           </div>
-          <TextField
-            label="Who"
-            value={bidder}
-            sx={{ width: 170 }}
-            onChange={(e) => setBidder(e.target.value)}
-          />
+          <TextInput label="Who" value={bidder} onChange={setBidder} />
           <Button type="submit" disabled={!amount || judge.isPending}>
             Judge it
           </Button>

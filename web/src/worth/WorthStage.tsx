@@ -1,13 +1,12 @@
 /** What it would bring: range, chart, and the grid in which every adjustment can be read. */
 import { worthRoutes } from '@jutbank/contract/worth';
-import { TextField } from '@mui/material';
 import { lazy, Suspense } from 'react';
 import { Link } from 'react-router';
 import type { PricingBody } from '@jutbank/contract/pieces';
 import { useAnswer } from '../base/answers.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
-import { MoneyField } from '../parts/MoneyField.tsx';
+import { MoneyInput, TextInput } from '../parts/fields/index.ts';
 import { Finances } from './FinancesPanel.tsx';
 import { useSheet } from '../pieces/useSheet.ts';
 import { StageBar } from '../pieces/StageBar.tsx';
@@ -80,31 +79,30 @@ export default function WorthStage() {
           <div
             style={{ display: 'grid', gap: 14, gridTemplateColumns: 'repeat(auto-fit, minmax(150px, 1fr))' }}
           >
-            <MoneyField
+            <MoneyInput
               label="Asking price"
               value={pricing.value.ask}
               currency={shop.baseCurrency}
               disabled={!mayPrice}
               problem={pricing.problem?.at('/ask')}
-              onChange={(ask) => pricing.set({ ...pricing.value, ask })}
+              onChange={(ask, understood) => understood && pricing.set({ ...pricing.value, ask })}
             />
-            <MoneyField
+            <MoneyInput
               label="Not below"
               value={pricing.value.floor}
               currency={shop.baseCurrency}
               disabled={!mayPrice}
               problem={pricing.problem?.at('/floor')}
-              onChange={(floor) => pricing.set({ ...pricing.value, floor })}
+              onChange={(floor, understood) => understood && pricing.set({ ...pricing.value, floor })}
             />
           </div>
           <div style={{ marginTop: 14 }}>
-            <TextField
+            <TextInput
               label="Why this price, and not what the other ways say"
-              multiline
-              minRows={2}
+              rows={2}
               disabled={!mayPrice}
               value={pricing.value.note}
-              onChange={(e) => pricing.set({ ...pricing.value, note: e.target.value })}
+              onChange={(note) => pricing.set({ ...pricing.value, note })}
             />
           </div>
           {estimate && (

@@ -1,4 +1,6 @@
 /** The code editor: what is read from the stamp, and what that means, without writing a program. */
+import { DateInput, MultiSelect, NumberInput, Rows, Select, TextInput } from '../../parts/fields/index.ts';
+import { useState } from 'react';
 import {
   impliedValues,
   type ImpliedFeature,
@@ -13,7 +15,6 @@ import {
 } from '@jutbank/core/reference';
 import { Citation, given, named, type FormProps } from './formParts.tsx';
 import { slugOf } from './draft.ts';
-import { DateLine, Field, Line, NumberLine, Select, Rows, MultiSelect } from './fields.tsx';
 
 type AnyCode = Partial<DateCode> & Partial<PatternNumberCode> & Partial<SerialCode>;
 type Props = FormProps<AnyCode>;
@@ -36,7 +37,7 @@ export function CodeForm({ value, set, words }: FormProps<Code>) {
   const props: Props = { value: code, set: put, words };
   return (
     <>
-      <Line
+      <TextInput
         label="Title"
         why="“Tick marks”, “Pattern stamp”."
         at="/title"
@@ -88,8 +89,8 @@ function DateParts({ value, set }: Props) {
       >
         {(read, patch, i) => (
           <>
-            <div className="wtrio">
-              <Line
+            <div className="across">
+              <TextInput
                 label={`Read ${i + 1}`}
                 at={`/reads/${i}`}
                 value={read.label}
@@ -119,14 +120,14 @@ function DateParts({ value, set }: Props) {
               />
             </div>
             {read.type === 'count' ? (
-              <div className="wtrio">
-                <NumberLine
+              <div className="across">
+                <NumberInput
                   label="From"
                   at={`/reads/${i}/min`}
                   value={read.min}
                   onChange={(min) => patch(given('min', min))}
                 />
-                <NumberLine
+                <NumberInput
                   label="To"
                   at={`/reads/${i}/max`}
                   value={read.max}
@@ -171,24 +172,24 @@ function CommaList({
   value: readonly string[];
   onChange: (value: string[]) => void;
 }) {
+  const [typed, setTyped] = useState(value.join(', '));
   return (
-    <Field label={label} at={at} why="Parted by commas.">
-      {(id) => (
-        <input
-          id={id}
-          className="line mono"
-          defaultValue={value.join(', ')}
-          onChange={(e) =>
-            onChange(
-              e.target.value
-                .split(',')
-                .map((v) => v.trim())
-                .filter(Boolean),
-            )
-          }
-        />
-      )}
-    </Field>
+    <TextInput
+      label={label}
+      at={at}
+      why="Parted by commas."
+      mono
+      value={typed}
+      onChange={(text) => {
+        setTyped(text);
+        onChange(
+          text
+            .split(',')
+            .map((v) => v.trim())
+            .filter(Boolean),
+        );
+      }}
+    />
   );
 }
 
@@ -247,7 +248,7 @@ function Rule({
   );
   return (
     <>
-      <div className="wtrio">
+      <div className="across">
         {reads
           .filter(
             (r) =>
@@ -259,7 +260,7 @@ function Rule({
               ),
           )
           .map((r) => (
-            <NumberLine
+            <NumberInput
               key={r.id}
               label={`When ${r.label.toLowerCase()} is`}
               why="Empty: any."
@@ -267,7 +268,7 @@ function Rule({
               value={rule.when?.[r.id] === undefined ? undefined : Number(rule.when[r.id])}
               onChange={(n) => {
                 const others = Object.entries(rule.when ?? {}).filter(([key]) => key !== r.id);
-                patch({ when: Object.fromEntries(n === undefined ? others : [...others, [r.id, n]]) });
+                patch({ when: Object.fromEntries(n === null ? others : [...others, [r.id, n]]) });
               }}
             />
           ))}
@@ -283,7 +284,7 @@ function Rule({
               options={(r.values ?? []).map((v) => ({ value: v, label: v }))}
               onChange={(v) => {
                 const others = Object.entries(rule.when ?? {}).filter(([key]) => key !== r.id);
-                patch({ when: Object.fromEntries(v === undefined ? others : [...others, [r.id, v]]) });
+                patch({ when: Object.fromEntries(v === null ? others : [...others, [r.id, v]]) });
               }}
             />
           ))}
@@ -295,9 +296,9 @@ function Rule({
           onChange={(way) => put(freshYear((way ?? 'plus') as Way, reads))}
         />
       </div>
-      <div className="wtrio" key={wayOf(year)}>
+      <div className="across" key={wayOf(year)}>
         {'base' in year && (
-          <NumberLine
+          <NumberInput
             label={'letters' in year ? 'First letter is' : 'Year'}
             at={`${at}/year/base`}
             value={year.base}
@@ -308,7 +309,7 @@ function Rule({
         {'minus' in year && which('Minus', year.minus, (minus) => ({ ...year, minus }))}
         {'letters' in year && (
           <>
-            <Line
+            <TextInput
               label="Letters"
               why="In order; leave out those that were skipped."
               at={`${at}/year/letters`}
@@ -321,7 +322,7 @@ function Rule({
         )}
         {'digits' in year && (
           <>
-            <NumberLine
+            <NumberInput
               label="Century"
               at={`${at}/year/century`}
               value={year.century}
@@ -332,7 +333,7 @@ function Rule({
         )}
         {('ranges' in year || 'table' in year) && which('Read', year.read, (read) => ({ ...year, read }))}
       </div>
-      <div className="wtrio">
+      <div className="across">
         <Select
           label="And the month is"
           at={`${at}/month`}
@@ -342,7 +343,7 @@ function Rule({
           onChange={(read) =>
             patch({
               month:
-                read === undefined
+                read === null
                   ? undefined
                   : reads.find((r) => r.id === read)?.type === 'choice'
                     ? { letters: 'ABCDEFGHJKLM', read }
@@ -351,7 +352,7 @@ function Rule({
           }
         />
         {rule.month != null && 'letters' in rule.month && (
-          <Line
+          <TextInput
             label="Letters of the months"
             why="From January on, in order."
             at={`${at}/month/letters`}
@@ -373,20 +374,20 @@ function Rule({
           onChange={(ranges) => put({ ...year, ranges })}
         >
           {(range, change, k) => (
-            <div className="wtrio">
-              <NumberLine
+            <div className="across">
+              <NumberInput
                 label={`From ${k + 1}`}
                 at={`${at}/year/ranges/${k}/from`}
                 value={range.from}
                 onChange={(n) => change({ from: n ?? 0 })}
               />
-              <NumberLine
+              <NumberInput
                 label="To"
                 at={`${at}/year/ranges/${k}/to`}
                 value={range.to}
                 onChange={(n) => change({ to: n ?? 0 })}
               />
-              <DateLine
+              <DateInput
                 label="Made"
                 at={`${at}/year/ranges/${k}/window`}
                 value={range.window}
@@ -405,15 +406,15 @@ function Rule({
           onChange={(rows) => put({ ...year, table: Object.fromEntries(rows.map((r) => [r[0], r[1]])) })}
         >
           {(row, change, k) => (
-            <div className="wtrio">
-              <Line
+            <div className="across">
+              <TextInput
                 label={`Sign ${k + 1}`}
                 at={`${at}/year/table`}
                 mono
                 value={row[0]}
                 onChange={(sign) => change([sign, row[1]])}
               />
-              <DateLine
+              <DateInput
                 label="Made"
                 at={`${at}/year/table/${row[0]}`}
                 value={row[1]}
@@ -443,8 +444,8 @@ function Segments({ value, set, words }: Props) {
         const byDigits = segment.digits != null;
         return (
           <>
-            <div className="wtrio">
-              <Line
+            <div className="across">
+              <TextInput
                 label={`Segment ${i + 1}`}
                 at={`${at}/id`}
                 value={segment.id}
@@ -499,7 +500,7 @@ function Segments({ value, set, words }: Props) {
               />
             </div>
             {segment.literal != null ? (
-              <Line
+              <TextInput
                 label="Stands there"
                 why="A hyphen counts only where it is asked for so."
                 at={`${at}/literal`}
@@ -508,8 +509,8 @@ function Segments({ value, set, words }: Props) {
                 onChange={(literal) => patch({ literal: literal === '' ? '-' : literal })}
               />
             ) : byDigits ? (
-              <div className="wtrio">
-                <Line
+              <div className="across">
+                <TextInput
                   label="How many"
                   why="1, or a range such as 2-3"
                   at={`${at}/digits`}
@@ -566,8 +567,8 @@ function Signs({
       onChange={(rows) => onChange(Object.fromEntries(rows.map((r) => [r[0], r[1]])))}
     >
       {(row, change, k) => (
-        <div className="wtrio">
-          <Line
+        <div className="across">
+          <TextInput
             label={`Sign ${k + 1}`}
             at={`${at}/table/${row[0]}`}
             mono
@@ -619,22 +620,22 @@ function SerialParts({ value, set, words }: Props) {
   return (
     <>
       {parts ? (
-        <div className="wtrio">
-          <Line
+        <div className="across">
+          <TextInput
             label="Before the number"
             at="/format"
             mono
             value={before}
             onChange={(b) => put(b, digits, after)}
           />
-          <NumberLine
+          <NumberInput
             label="Digits"
             why="Empty: any number of them."
             at="/number"
             value={digits}
-            onChange={(d) => put(before, d, after)}
+            onChange={(d) => put(before, d ?? undefined, after)}
           />
-          <Line
+          <TextInput
             label="After the number"
             at="/format"
             mono
@@ -643,8 +644,8 @@ function SerialParts({ value, set, words }: Props) {
           />
         </div>
       ) : (
-        <div className="wtrio">
-          <Line
+        <div className="across">
+          <TextInput
             label="Form"
             why="A regular expression of the whole serial."
             at="/format"
@@ -652,13 +653,13 @@ function SerialParts({ value, set, words }: Props) {
             value={value.format}
             onChange={(format) => set({ format })}
           />
-          <NumberLine
+          <NumberInput
             label="Group of the number"
             at="/number"
             value={value.number}
             onChange={(n) => set({ number: n ?? 1 })}
           />
-          <NumberLine
+          <NumberInput
             label="Group of the run"
             why="Where the size of the run stands beside it: “88 of 1,200”."
             at="/runGroup"

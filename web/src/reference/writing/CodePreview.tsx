@@ -1,5 +1,6 @@
 /** Beside the code editor: a field to try a stamp, every reading in a table, and what is doubtful about the rules. */
-import { useId, useState, type ReactNode } from 'react';
+import { Select, TextInput, optionsOf } from '../../parts/fields/index.ts';
+import { useState } from 'react';
 import { edtfInWords, parsePeriod } from '@jutbank/core/dates';
 import {
   codeDoubts,
@@ -16,16 +17,6 @@ import {
   type SerialCode,
 } from '@jutbank/core/reference';
 import type { Vocabulary } from '@jutbank/contract/reference';
-
-function Try({ label, children }: { label: string; children: (id: string) => ReactNode }) {
-  const id = useId();
-  return (
-    <div className="wtry">
-      <label htmlFor={id}>{label}</label>
-      {children(id)}
-    </div>
-  );
-}
 
 const isPeriod = (text: string) => parsePeriod(text).ok;
 
@@ -83,34 +74,27 @@ function TryReads({ code }: { code: DateCode }) {
   return (
     <section aria-label="Try a stamp">
       <h2 className="sec">Try a stamp</h2>
-      <div className="wtrio">
-        {code.reads.map((r) => (
-          <Try key={r.id} label={r.label || 'unnamed'}>
-            {(id) =>
-              r.type === 'choice' ? (
-                <select
-                  id={id}
-                  className="line"
-                  value={reads[r.id] ?? ''}
-                  onChange={(e) => setReads({ ...reads, [r.id]: e.target.value })}
-                >
-                  <option value="">not read</option>
-                  {(r.values ?? []).map((v) => (
-                    <option key={v}>{v}</option>
-                  ))}
-                </select>
-              ) : (
-                <input
-                  id={id}
-                  className="line num"
-                  inputMode="numeric"
-                  value={reads[r.id] ?? ''}
-                  onChange={(e) => setReads({ ...reads, [r.id]: e.target.value })}
-                />
-              )
-            }
-          </Try>
-        ))}
+      <div className="fields across">
+        {code.reads.map((r) =>
+          r.type === 'choice' ? (
+            <Select
+              key={r.id}
+              label={r.label || 'unnamed'}
+              none="not read"
+              value={reads[r.id] ?? ''}
+              options={optionsOf(r.values ?? [], (v) => v)}
+              onChange={(v) => setReads({ ...reads, [r.id]: v ?? '' })}
+            />
+          ) : (
+            <TextInput
+              key={r.id}
+              label={r.label || 'unnamed'}
+              inputMode="numeric"
+              value={reads[r.id] ?? ''}
+              onChange={(v) => setReads({ ...reads, [r.id]: v })}
+            />
+          ),
+        )}
       </div>
       <p role="status" className={result.ok ? 'tried' : 'problem'}>
         {!result.ok
@@ -221,11 +205,7 @@ function PatternNumberPreview({ code, words }: { code: PatternNumberCode; words:
     <>
       <section aria-label="Try a stamp">
         <h2 className="sec">Try a stamp</h2>
-        <Try label="Stamp">
-          {(id) => (
-            <input id={id} className="line mono" value={text} onChange={(e) => setText(e.target.value)} />
-          )}
-        </Try>
+        <TextInput label="Stamp" mono value={text} onChange={setText} />
         <div role="status">
           {text.trim() !== '' && parses.length === 0 && (
             <p className="problem">The segments cannot read this stamp.</p>
@@ -304,11 +284,7 @@ function SerialPreview({ code }: { code: SerialCode }) {
   return (
     <section aria-label="Try a stamp">
       <h2 className="sec">Try a stamp</h2>
-      <Try label="Serial">
-        {(id) => (
-          <input id={id} className="line mono" value={text} onChange={(e) => setText(e.target.value)} />
-        )}
-      </Try>
+      <TextInput label="Serial" mono value={text} onChange={setText} />
       <p role="status" className={text !== '' && number === undefined ? 'problem' : 'tried'}>
         {text === ''
           ? ''

@@ -1,6 +1,6 @@
 /** The values of one feature, as a form, a pattern or a maker shows it; several mean any of them. */
+import { MultiSelect, NumberInput, TextInput } from '../../parts/fields/index.ts';
 import type { Feature, FeatureReading } from '@jutbank/core/reference';
-import { Line, NumberLine, MultiSelect } from './fields.tsx';
 import { named, Section, type FormProps } from './formParts.tsx';
 
 export function FeatureValues({
@@ -31,16 +31,16 @@ export function FeatureValues({
     );
   if (feature.kind === 'count')
     return (
-      <NumberLine
+      <NumberInput
         label={feature.label}
         at={at}
         {...why}
         value={typeof value[0] === 'number' ? value[0] : undefined}
-        onChange={(n) => onChange(n === undefined ? [] : [n])}
+        onChange={(n) => onChange(n === null ? [] : [n])}
       />
     );
   return (
-    <Line
+    <TextInput
       label={feature.label}
       at={at}
       {...why}

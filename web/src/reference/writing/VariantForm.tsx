@@ -1,4 +1,14 @@
 /** A variant: what can be seen on it, when it was made, how many, and what gives an imitation away. */
+import {
+  DateInput,
+  LinesInput,
+  MultiSelect,
+  NumberInput,
+  Rows,
+  Select,
+  TextInput,
+  optionsOf,
+} from '../../parts/fields/index.ts';
 import { useVariantNames } from '../vocabulary.ts';
 import {
   RUN_SPLITS,
@@ -9,9 +19,8 @@ import {
   type Variant,
 } from '@jutbank/core/reference';
 import type { PatternDetail } from '@jutbank/contract/reference';
-import { DateLine, Line, Lines, NumberLine, Select, Rows, MultiSelect } from './fields.tsx';
 import { FeatureValues } from './FeatureValues.tsx';
-import { given, named, optionsOf, Section, type FormProps } from './formParts.tsx';
+import { given, named, Section, type FormProps } from './formParts.tsx';
 import { Measures, YearCounts } from './forms.tsx';
 
 interface Props extends FormProps<Variant> {
@@ -44,7 +53,7 @@ export function VariantForm({ value, set, words, detail, before }: Props) {
         options={named(words.patterns)}
         onChange={(id) => set(given('pattern', id))}
       />
-      <Line
+      <TextInput
         label="Name"
         why="What sets it apart: “Naval issue, second form”."
         at="/name"
@@ -59,7 +68,7 @@ export function VariantForm({ value, set, words, detail, before }: Props) {
         options={optionsOf(VARIANT_KINDS)}
         onChange={(kind) => set(given('kind', kind) as Partial<Variant>)}
       />
-      <DateLine
+      <DateInput
         label="Made"
         why="When this form was made."
         at="/window"
@@ -82,7 +91,7 @@ export function VariantForm({ value, set, words, detail, before }: Props) {
       )}
       <ConvertedFrom value={value} set={set} words={words} />
       {value.kind === 'service' && (
-        <Line
+        <TextInput
           label="Issued to"
           at="/issuedTo"
           value={value.issuedTo}
@@ -113,7 +122,7 @@ export function VariantForm({ value, set, words, detail, before }: Props) {
         <Measures value={value} set={set} words={words} />
       </Section>
       <Section title="How many">
-        <NumberLine
+        <NumberInput
           label="Quantity"
           why="The prior of the bench: of two that fit alike, the commoner is likelier."
           at="/made/quantity"
@@ -135,20 +144,20 @@ export function VariantForm({ value, set, words, detail, before }: Props) {
           value={made?.byYear}
           onChange={(byYear) => set({ made: { basis: 'documented', ...made, byYear: byYear ?? null } })}
         />
-        <NumberLine
+        <NumberInput
           label="Numbered run"
           why="How many numbers were given: a number beyond the run is an alarm."
           at="/edition/run"
           value={value.edition?.run}
           onChange={(run) => set({ edition: { ...value.edition, run: run ?? null } })}
         />
-        <NumberLine
+        <NumberInput
           label="First number"
           at="/edition/firstNumber"
           value={value.edition?.firstNumber}
           onChange={(firstNumber) => set({ edition: { ...value.edition, firstNumber: firstNumber ?? null } })}
         />
-        <Line
+        <TextInput
           label="Made for"
           why="The shop of an exclusive."
           at="/edition/retailer"
@@ -157,7 +166,7 @@ export function VariantForm({ value, set, words, detail, before }: Props) {
             set({ edition: { ...value.edition, retailer: retailer === '' ? null : retailer } })
           }
         />
-        <NumberLine
+        <NumberInput
           label="Index in an annual series"
           why="First year of the series + index − 1 is its year."
           at="/edition/index"
@@ -175,7 +184,7 @@ export function VariantForm({ value, set, words, detail, before }: Props) {
           }
         >
           {(share, patch, i) => (
-            <div className="wtrio">
+            <div className="across">
               <Select
                 label={`Share ${i + 1} by`}
                 at={`/edition/split/${i}/by`}
@@ -183,19 +192,19 @@ export function VariantForm({ value, set, words, detail, before }: Props) {
                 options={optionsOf(RUN_SPLITS)}
                 onChange={(by) => patch({ by: (by ?? 'hand') as RunShare['by'] })}
               />
-              <Line
+              <TextInput
                 label="Which"
                 at={`/edition/split/${i}/of`}
                 value={share.of}
                 onChange={(of) => patch({ of })}
               />
-              <NumberLine
+              <NumberInput
                 label="How many"
                 at={`/edition/split/${i}/run`}
                 value={share.run}
                 onChange={(run) => patch({ run: run ?? 1 })}
               />
-              <NumberLine
+              <NumberInput
                 label="From number"
                 at={`/edition/split/${i}/firstNumber`}
                 value={share.firstNumber}
@@ -206,7 +215,7 @@ export function VariantForm({ value, set, words, detail, before }: Props) {
         </Rows>
       </Section>
       {isImitation && (
-        <Lines
+        <LinesInput
           label="What gives it away"
           why="One tell to a line; shown as a warning when this is likely."
           at="/tells"
@@ -223,8 +232,8 @@ export function VariantForm({ value, set, words, detail, before }: Props) {
           onChange={(claims) => set({ claims })}
         >
           {(claim, patch, i) => (
-            <div className="wtrio">
-              <Line
+            <div className="across">
+              <TextInput
                 label={`About ${i + 1}`}
                 at={`/claims/${i}/about`}
                 value={claim.about}
@@ -237,7 +246,7 @@ export function VariantForm({ value, set, words, detail, before }: Props) {
                 options={named(words.sources)}
                 onChange={(source) => patch({ source: source ?? '' })}
               />
-              <Line
+              <TextInput
                 label="Page"
                 at={`/claims/${i}/page`}
                 value={claim.page}

@@ -1,4 +1,5 @@
 /** Writing one thing of the reference: the form, what it will look like, and where it stands. */
+import { FieldErrors, TextInput } from '../../parts/fields/index.ts';
 import { referenceRoutes, type ItemRecord, type Vocabulary } from '@jutbank/contract/reference';
 import { Button } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
@@ -12,7 +13,6 @@ import { Failed, Loading } from '../../base/states.tsx';
 import { useShortcuts } from '../../base/shortcuts.ts';
 import { CodeForm } from './CodeForm.tsx';
 import { asItem, blank, nextFormOf, SECTION_WORDS, suggestedId, type Draft } from './draft.ts';
-import { Line, FieldErrors } from './fields.tsx';
 import type { FormProps } from './formParts.tsx';
 import {
   FeatureForm,
@@ -215,11 +215,11 @@ function Writing({ section, id, record, words, query }: WritingProps) {
             : String(remove.error?.message)}
         </div>
       )}
-      <FieldErrors.Provider value={wrong}>
+      <FieldErrors value={wrong}>
         <div className="writing">
-          <section aria-label={`Fields of the ${word}`}>
+          <section className="fields beside" aria-label={`Fields of the ${word}`}>
             <SectionForm section={section} draft={draft} set={set} words={words} before={before} />
-            <Line
+            <TextInput
               label="Id"
               at="/id"
               mono
@@ -237,7 +237,7 @@ function Writing({ section, id, record, words, query }: WritingProps) {
             <Preview section={section} draft={draft} id={itemId} words={words} before={before} />
           </aside>
         </div>
-      </FieldErrors.Provider>
+      </FieldErrors>
     </div>
   );
 }

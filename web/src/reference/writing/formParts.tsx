@@ -1,8 +1,7 @@
 /** What all forms of the reference share. */
+import { Select, TextInput, type Option } from '../../parts/fields/index.ts';
 import type { ReactNode } from 'react';
 import type { Vocabulary } from '@jutbank/contract/reference';
-import { sentence } from '../../parts/words.ts';
-import { Line, Select, type Option } from './fields.tsx';
 
 export interface FormProps<T> {
   readonly value: Partial<T>;
@@ -10,16 +9,14 @@ export interface FormProps<T> {
   readonly words: Vocabulary;
 }
 
-export const optionsOf = (ids: readonly string[], words: Record<string, string> = {}): Option[] =>
-  ids.map((id) => ({ value: id, label: words[id] ?? sentence(id) }));
 export const named = (
   items: readonly { id: string; name?: string; title?: string; label?: string }[],
 ): Option[] =>
   items.map((item) => ({ value: item.id, label: item.name ?? item.title ?? item.label ?? item.id }));
 
 /** A patch that leaves a field out instead of writing it empty. */
-export const given = <K extends string, V>(key: K, value: V | undefined): Record<K, V> =>
-  ({ [key]: value === '' ? undefined : value }) as Record<K, V>;
+export const given = <K extends string, V>(key: K, value: V | null | undefined): Record<K, V> =>
+  ({ [key]: value === '' || value === null ? undefined : value }) as Record<K, V>;
 
 export function Citation({
   value,
@@ -37,7 +34,7 @@ export function Citation({
         options={named(words.sources)}
         onChange={(source) => set(given('source', source))}
       />
-      <Line
+      <TextInput
         label="Page"
         why="So that the next person finds it."
         at="/page"

@@ -1,4 +1,15 @@
 /** One form for each kind of thing a reference holds; every field says why it matters. */
+import {
+  DateInput,
+  LinesInput,
+  MultiSelect,
+  NumberInput,
+  Rows,
+  Select,
+  SizeInput,
+  TextInput,
+  optionsOf,
+} from '../../parts/fields/index.ts';
 import { Varieties } from './FeatureValues.tsx';
 import {
   CONSTRUCTIONS,
@@ -19,14 +30,13 @@ import {
 } from '@jutbank/core/reference';
 import { dimensionOfUnit } from '@jutbank/core/units';
 import { CONSTRUCTION_WORDS } from '../../parts/words.ts';
-import { Citation, given, named, optionsOf, type FormProps } from './formParts.tsx';
+import { Citation, given, named, type FormProps } from './formParts.tsx';
 import { slugOf } from './draft.ts';
-import { DateLine, Line, Lines, NumberLine, Select, Rows, MultiSelect, SizeLine } from './fields.tsx';
 
 export function SourceForm({ value, set }: FormProps<Source>) {
   return (
     <>
-      <Line
+      <TextInput
         label="Title"
         at="/title"
         why="As it stands on the cover."
@@ -41,21 +51,21 @@ export function SourceForm({ value, set }: FormProps<Source>) {
         options={optionsOf(SOURCE_KINDS)}
         onChange={(kind) => set(given('kind', kind) as Partial<Source>)}
       />
-      <DateLine
+      <DateInput
         label="Published"
         why="A source cannot know what came after it."
         at="/published"
         value={value.published}
         onChange={(published) => set(given('published', published))}
       />
-      <NumberLine
+      <NumberInput
         label="Reliability"
         why="0 to 1: how often a statement of it holds. Decides whom to believe where two disagree."
         at="/reliability"
         value={value.reliability}
         onChange={(reliability) => set(given('reliability', reliability))}
       />
-      <Line
+      <TextInput
         label="Note"
         at="/note"
         rows={2}
@@ -69,16 +79,21 @@ export function SourceForm({ value, set }: FormProps<Source>) {
 export function MakerForm({ value, set, words }: FormProps<Maker>) {
   return (
     <>
-      <Line label="Name" at="/name" value={value.name} onChange={(name) => set({ name })} />
-      <Line label="Place" at="/place" value={value.place} onChange={(place) => set(given('place', place))} />
-      <DateLine
+      <TextInput label="Name" at="/name" value={value.name} onChange={(name) => set({ name })} />
+      <TextInput
+        label="Place"
+        at="/place"
+        value={value.place}
+        onChange={(place) => set(given('place', place))}
+      />
+      <DateInput
         label="Active"
         why="Bounds every date of this maker; leave the end open if it still works."
         at="/active"
         value={value.active}
         onChange={(active) => set(given('active', active))}
       />
-      <Lines
+      <LinesInput
         label="Also known as"
         why="One name to a line: the search finds it under each."
         at="/aliases"
@@ -102,14 +117,14 @@ export function MakerForm({ value, set, words }: FormProps<Maker>) {
 export function FeatureForm({ value, set }: FormProps<Feature>) {
   return (
     <>
-      <Line
+      <TextInput
         label="Label"
         at="/label"
         why="What one looks at: “Lanyard fitting”."
         value={value.label}
         onChange={(label) => set({ label })}
       />
-      <Line
+      <TextInput
         label="Part"
         why="Features of one part move together when the part is exchanged."
         at="/part"
@@ -135,7 +150,7 @@ export function FeatureForm({ value, set }: FormProps<Feature>) {
         >
           {(item, patch, i) => (
             <>
-              <Line
+              <TextInput
                 label={`Value ${i + 1}`}
                 at={`/values/${i}`}
                 value={item.label}
@@ -206,10 +221,10 @@ export function FeatureForm({ value, set }: FormProps<Feature>) {
         why="None chosen: everywhere. A feature a construction cannot have speaks against it."
         at="/constructions"
         value={value.constructions}
-        options={optionsOf(CONSTRUCTIONS, CONSTRUCTION_WORDS)}
+        options={optionsOf(CONSTRUCTIONS, (c) => CONSTRUCTION_WORDS[c])}
         onChange={(constructions) => set(given('constructions', constructions) as Partial<Feature>)}
       />
-      <Line
+      <TextInput
         label="Question"
         why="What the bench asks, for somebody who has never seen one."
         at="/ask"
@@ -233,7 +248,7 @@ export function MarkForm({ value, set, words }: FormProps<Mark>) {
         options={named(words.makers)}
         onChange={(maker) => set(given('maker', maker))}
       />
-      <Lines
+      <LinesInput
         label="Lines"
         why="Line by line as it stands in the metal: their number alone can part two eras."
         at="/lines"
@@ -258,7 +273,7 @@ export function MarkForm({ value, set, words }: FormProps<Mark>) {
         options={optionsOf(['tang-front', 'tang-back', 'blade', 'ricasso', 'pommel', 'guard', 'sheath'])}
         onChange={(place) => set(given('place', place))}
       />
-      <DateLine
+      <DateInput
         label="Used"
         why="From when to when this stamp was struck."
         at="/window"
@@ -283,7 +298,7 @@ export function MarkForm({ value, set, words }: FormProps<Mark>) {
         options={optionsOf(STAMPED_AFTERWARDS)}
         onChange={(what) =>
           set({
-            history: what === undefined ? undefined : ({ ...value.history, what } as MarkHistory),
+            history: what === null ? undefined : ({ ...value.history, what } as MarkHistory),
           } as Partial<Mark>)
         }
       />
@@ -314,12 +329,12 @@ function MonthsLine({
 }) {
   const months = /^P(\d+)M$/.exec(value ?? '')?.[1] ?? /^P(\d+)Y$/.exec(value ?? '')?.[1];
   return (
-    <NumberLine
+    <NumberInput
       label="Carry-over, months"
       why="How long old stock may have been used up afterwards. Widens only the outer bracket."
       at="/carryOver"
       value={months === undefined ? undefined : Number(months) * (value?.endsWith('Y') ? 12 : 1)}
-      onChange={(n) => onChange(n === undefined || n === 0 ? undefined : `P${n}M`)}
+      onChange={(n) => onChange(n === null || n === 0 ? undefined : `P${n}M`)}
     />
   );
 }
@@ -362,21 +377,21 @@ export function WindowForm({ value, set, words }: FormProps<DatedWindow>) {
           onChange={(v) => set(given('value', v) as Partial<DatedWindow>)}
         />
       ) : feature?.kind === 'count' ? (
-        <NumberLine
+        <NumberInput
           label="Value"
           at="/value"
           value={typeof value.value === 'number' ? value.value : undefined}
           onChange={(n) => set(given('value', n) as Partial<DatedWindow>)}
         />
       ) : (
-        <Line
+        <TextInput
           label="Value"
           at="/value"
           value={value.value === undefined ? '' : String(value.value)}
           onChange={(v) => set({ value: v })}
         />
       )}
-      <DateLine
+      <DateInput
         label="Used"
         why="The change-over dates everything: a floor for the new form, a ceiling for the old."
         at="/window"
@@ -385,7 +400,7 @@ export function WindowForm({ value, set, words }: FormProps<DatedWindow>) {
       />
       <MonthsLine value={value.carryOver} onChange={(carryOver) => set(given('carryOver', carryOver))} />
       <Citation value={value} set={set} words={words} />
-      <Line
+      <TextInput
         label="Note"
         at="/note"
         rows={2}
@@ -406,8 +421,8 @@ export function PatternForm({ value, set, words }: FormProps<Pattern>) {
         options={named(words.makers)}
         onChange={(maker) => set(given('maker', maker))}
       />
-      <Line label="Name" at="/name" value={value.name} onChange={(name) => set({ name })} />
-      <Line
+      <TextInput label="Name" at="/name" value={value.name} onChange={(name) => set({ name })} />
+      <TextInput
         label="Number"
         why="As the pattern stamp spells it, so that a code can lead here."
         at="/number"
@@ -419,11 +434,11 @@ export function PatternForm({ value, set, words }: FormProps<Pattern>) {
         label="Construction"
         at="/construction"
         value={value.construction}
-        options={optionsOf(CONSTRUCTIONS, CONSTRUCTION_WORDS)}
+        options={optionsOf(CONSTRUCTIONS, (c) => CONSTRUCTION_WORDS[c])}
         onChange={(construction) => set(given('construction', construction) as Partial<Pattern>)}
       />
       <Measures value={value} set={set} words={words} />
-      <Lines
+      <LinesInput
         label="Blade outline"
         why="When new, in mm, a point to a line: along from the tang, then down from the spine. Worn blades are laid on it."
         at="/outline"
@@ -495,7 +510,7 @@ export function Measures({ value, set, words }: FormProps<Measured>) {
         const feature = measures.find((f) => f.id === item.id);
         const dimension = dimensionOfUnit(feature?.unit);
         return (
-          <div className="wtrio">
+          <div className="across">
             <Select
               label={`Size ${i + 1}`}
               at={`/measures/${item.id}`}
@@ -503,14 +518,14 @@ export function Measures({ value, set, words }: FormProps<Measured>) {
               options={named(measures)}
               onChange={(id) => patch({ id: id ?? '' })}
             />
-            <SizeLine
+            <SizeInput
               label="Nominal"
               at={`/measures/${item.id}/value`}
               dimension={dimension}
               value={item.value}
               onChange={(v) => patch({ value: v })}
             />
-            <SizeLine
+            <SizeInput
               label="Tolerance ±"
               at={`/measures/${item.id}/tolerance`}
               dimension={dimension}
@@ -537,7 +552,7 @@ export function YearCounts({
   onChange: (value: Record<string, number> | undefined) => void;
 }) {
   return (
-    <Lines
+    <LinesInput
       {...row}
       mono
       rows={3}
@@ -556,7 +571,13 @@ export function YearCounts({
 export function StoryForm({ value, set, words }: FormProps<Story>) {
   return (
     <>
-      <Line label="What is told" at="/told" rows={3} value={value.told} onChange={(told) => set({ told })} />
+      <TextInput
+        label="What is told"
+        at="/told"
+        rows={3}
+        value={value.told}
+        onChange={(told) => set({ told })}
+      />
       <Select
         label="Verdict"
         why="A refuted story is kept, so that it is not told again in a listing."
@@ -585,7 +606,7 @@ export function StoryForm({ value, set, words }: FormProps<Story>) {
         options={named(words.patterns)}
         onChange={(pattern) => set(given('pattern', pattern))}
       />
-      <Line
+      <TextInput
         label="Because"
         why="What speaks for or against it."
         at="/because"

@@ -1,0 +1,41 @@
+/** The foot of a form: what is wrong with the whole of it, the act, and that it was done. */
+import { Button } from '@mui/material';
+import type { ReactNode } from 'react';
+import type { FieldValues } from 'react-hook-form';
+import type { ContractForm } from './useContractForm.ts';
+
+export function Submit<T extends FieldValues, A>({
+  form,
+  words,
+  said,
+  disabled = false,
+  children,
+}: {
+  form: ContractForm<T, A>;
+  /** what the button does */
+  words: ReactNode;
+  /** what is told once it went through */
+  said?: (answer: A) => ReactNode;
+  disabled?: boolean;
+  /** other acts beside it */
+  children?: ReactNode;
+}) {
+  return (
+    <div className="submit">
+      {form.problem !== undefined && (
+        <p className="problem" role="alert">
+          {form.problem}
+        </p>
+      )}
+      <Button type="submit" variant="contained" disabled={disabled || form.sending}>
+        {words}
+      </Button>
+      {children}
+      {form.answer !== undefined && said && (
+        <span className="soft" role="status">
+          {said(form.answer)}
+        </span>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,21 @@
+export { AmountInput, DateInput, MoneyInput, NumberInput, SizeInput } from './figures.tsx';
+export {
+  CellSelect,
+  CellTick,
+  MultiSelect,
+  ReferencePicker,
+  SuggestInput,
+  Select,
+  Tick,
+  chosen,
+  optionsOf,
+  type Option,
+} from './choices.tsx';
+export { CellInput } from './CellInput.tsx';
+export { Field, FieldErrors } from './Field.tsx';
+export { LinesInput, TextInput } from './TextInput.tsx';
+export { Submit } from './Submit.tsx';
+export { LineInput } from './LineInput.tsx';
+export { Rows } from './Rows.tsx';
+export { useContractForm, type ContractForm } from './useContractForm.ts';
+export { decimal, readNumber } from './typed.ts';
