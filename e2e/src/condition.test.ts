@@ -102,11 +102,11 @@ test('a locking folder: a severity from its picture, a measure typed, a step not
   await answer('g');
   expect(await asked()).toBe('Lock: lock');
   await answer('1');
-  await browser.says('or measured, in %');
-  await browser.type('or measured, in %', '250');
+  await browser.says('Measured, in %');
+  await browser.type('Measured, in %', '250');
   await browser.click('button', 'Take it');
   await browser.says('is not a number from 0 to 100');
-  await browser.type('or measured, in %', '60');
+  await browser.type('Measured, in %', '60');
   await browser.keys(Key.ENTER);
   await browser.says('Lock: lock travel, 60 %');
   await browser.driver.executeScript('document.activeElement?.blur()');
@@ -135,10 +135,10 @@ test('a bayonet: finish in percent moves the finish scale; what is pinned is whe
     .move({ origin: painter, x: Math.round(0.4 * size.width), y: 0, duration: 400 })
     .release()
     .perform();
-  const share = Number(await (await browser.field('or measured, in %')).getAttribute('value'));
+  const share = Number(await (await browser.field('Measured, in %')).getAttribute('value'));
   expect(share).toBeGreaterThan(1);
   expect(share).toBeLessThan(60);
-  await browser.type('or measured, in %', '22');
+  await browser.type('Measured, in %', '22');
   await browser.keys(Key.ENTER);
   await browser.says('Finish: loss of finish, 22 %');
   await browser.says('78 % of the original finish');
@@ -199,8 +199,8 @@ test('a copied scale is changed, tried on the recorded pieces, refused when it r
   await browser.says('Collector: near mint → excellent');
   // a cap of the shop's own
   await browser.click('button', 'Another cap');
-  await browser.select('When there is', 'weak snap');
-  await browser.select('at most', 'Good');
+  await browser.choose('When there is', 'weak snap');
+  await browser.choose('at most', 'Good');
   await browser.click('button', 'Add the cap');
   expect(await (await browser.field('shop-weak-snap in words')).getAttribute('value')).toBe(
     'weak snap: good at most',
@@ -300,10 +300,7 @@ test('a blade is measured from its picture: scale, outline, what it lost, kept w
   // drawn with 6 mm of the tip and 0.8 mm of the edge gone; a person's clicks on the rule leave some doubt
   expect(finding?.measure).toBeGreaterThan(4);
   expect(finding?.measure).toBeLessThan(12);
-  await browser.driver.executeScript(
-    `const select = document.querySelector('.measuredlist select');
-     select.value = 'blade-length'; select.dispatchEvent(new Event('change', { bubbles: true }))`,
-  );
+  await browser.choose('Keep as', 'Blade length');
   await browser.says('kept as blade length');
   const sheet = await browser.fetchJson<PieceSheet>(`/api/v1/pieces/${id}`);
   const length = sheet.observations.find((o) => 'measure' in o && o.feature === 'blade-length');

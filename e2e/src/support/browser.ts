@@ -3,7 +3,6 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Builder, By, error, Key, logging, until, type WebDriver, type WebElement } from 'selenium-webdriver';
-import { Select } from 'selenium-webdriver/lib/select.js';
 import chrome from 'selenium-webdriver/chrome.js';
 
 export interface Size {
@@ -11,6 +10,12 @@ export interface Size {
   readonly height: number;
 }
 export const PATIENCE_MS = 15_000;
+
+const FIND_CHOICE = `
+  const words = (box) => (box.getAttribute('aria-label')
+    ?? document.getElementById((box.getAttribute('aria-labelledby') ?? '').split(' ')[0])?.textContent ?? '');
+  return [...document.querySelectorAll('[role=combobox]')].find((box) => words(box).startsWith(arguments[0])) ?? null;
+`;
 
 export class Browser {
   constructor(
@@ -122,18 +127,20 @@ export class Browser {
     );
   }
 
-  /** Chooses from a select-like field. */
+  /** Chooses from a list, by its label and the words of the option. */
   async choose(label: string, option: string): Promise<void> {
     const box = await (this.driver.wait(
-      async () =>
-        this.driver.executeScript<WebElement | null>(
-          "return [...document.querySelectorAll('[role=combobox][aria-labelledby]')].find((box) => document.getElementById(box.getAttribute('aria-labelledby'))?.textContent.startsWith(arguments[0])) ?? null",
-          label,
-        ),
+      async () => this.driver.executeScript<WebElement | null>(FIND_CHOICE, label),
       PATIENCE_MS,
       `there is no choice “${label}”`,
     ) as Promise<WebElement>);
+    await this.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', box);
     await box.click();
+    await this.pick(option);
+  }
+
+  /** Takes an option of the list that is open. */
+  async pick(option: string): Promise<void> {
     const item = await this.driver.wait(
       until.elementLocated(By.xpath(`//li[@role='option' and normalize-space(.)=${quoted(option)}]`)),
       PATIENCE_MS,
@@ -144,17 +151,6 @@ export class Browser {
       async () => (await this.driver.findElements(By.css("[role='listbox'] [role='option']"))).length === 0,
       PATIENCE_MS,
     );
-  }
-
-  /** Chooses from a native select, by its label and the words of the option. */
-  async select(label: string, option: string): Promise<void> {
-    const xpath = `//select[@aria-label=${quoted(label)} or @id=//label[starts-with(normalize-space(.), ${quoted(label)})]/@for]`;
-    const found = await this.driver.wait(
-      until.elementLocated(By.xpath(xpath)),
-      PATIENCE_MS,
-      `there is no choice “${label}”`,
-    );
-    await new Select(found).selectByVisibleText(option);
   }
 
   async says(words: string): Promise<void> {

@@ -33,12 +33,12 @@ export async function fill(
     async () => {
       try {
         const field = await control(browser, path, label);
-        const kind = await field.getTagName();
-        const within =
-          kind === 'select'
-            ? `./option[normalize-space(.)="${text}"]`
-            : `./button[normalize-space(.)="${text}"]`;
-        if (kind === 'select' || kind === 'div') await field.findElement(By.xpath(within)).click();
+        const role = await field.getAttribute('role');
+        if (role === 'combobox') {
+          await field.click();
+          await browser.pick(text);
+        } else if (role === 'group')
+          await field.findElement(By.xpath(`./button[normalize-space(.)="${text}"]`)).click();
         else await field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.BACK_SPACE, text);
         return true;
       } catch (problem) {

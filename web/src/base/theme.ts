@@ -140,7 +140,10 @@ export function themeFor(mode: Mode): Theme {
         },
       },
       MuiFormControlLabel: {
-        styleOverrides: { root: { marginLeft: -5, marginRight: 0 }, label: { fontSize: 13.5 } },
+        styleOverrides: {
+          root: { marginLeft: -5, marginRight: 0, alignItems: 'flex-start' },
+          label: { fontSize: 13.5, paddingTop: 3 },
+        },
       },
       MuiAutocomplete: {
         defaultProps: { popupIcon: createElement(Downward), clearIcon: '×' },

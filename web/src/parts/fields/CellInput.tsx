@@ -34,8 +34,8 @@ export function CellInput({
   const [typed, setTyped] = useState<string>();
   return (
     <InputBase
-      className="cell"
-      fullWidth
+      className={text || size !== undefined ? 'cell' : 'cell figure'}
+      fullWidth={text}
       value={typed ?? value}
       error={problem !== undefined}
       disabled={disabled}
