@@ -10,7 +10,7 @@ import {
 import { Button } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { Link, useNavigate, useParams } from 'react-router';
 import { ALLOCATION_METHODS } from '@jutbank/core/intake';
 import { CONSTRUCTIONS, type Construction } from '@jutbank/core/reference';
 import { useAnswer, useKeptAnswers } from '../base/answers.ts';
@@ -28,6 +28,7 @@ import {
   TextInput,
   useContractForm,
 } from '../parts/fields/index.ts';
+import { Table, type Column } from '../parts/table/index.ts';
 import { CONSTRUCTION_WORDS, moneyText, STAGE_WORDS } from '../parts/words.ts';
 import { RecoveryBar } from './RecoveryBar.tsx';
 import './lots.css';
@@ -40,6 +41,7 @@ const METHOD_WORDS = {
 
 export default function LotPage() {
   const { id = '' } = useParams();
+  const navigate = useNavigate();
   const answers = useKeptAnswers();
   const mayWork = useMay('work');
   const lot = useAnswer(lotRoutes.lot, { params: { id } });
@@ -132,124 +134,156 @@ export default function LotPage() {
           next one.
         </p>
       ) : (
-        <div className="scroll" tabIndex={0} role="region" aria-label="Pieces of the lot">
-          <table className="grid">
-            <thead>
-              <tr>
-                <th>Number</th>
-                <th>Piece</th>
-                <th>Where it stands</th>
-                <th className="r">Worth among them, {sheet.currency}</th>
-                {sheet.lot.method === 'manual' && <th className="r">Fixed share</th>}
-                <th className="r">Share of cost</th>
-                <th>Keep</th>
-                <th className="r">Left of its sale</th>
-                <th aria-label="Take out" />
-              </tr>
-            </thead>
-            <tbody>
-              {sheet.list.map((piece) => (
-                <PieceRow
-                  key={`${piece.id} ${sheet.version}`}
-                  piece={piece}
-                  sheet={sheet}
-                  disabled={!mayWork || piece.stage === 'sold'}
-                  onTakeOut={() => takeOut.mutate(piece.id)}
-                  onChange={(change) =>
-                    shares.mutate({
-                      pieces: [
-                        {
-                          id: piece.id,
-                          value: piece.valueSaid ? piece.value : null,
-                          share: piece.share,
-                          keep: piece.keep,
-                          ...change,
-                        },
-                      ],
-                    })
-                  }
-                />
-              ))}
-            </tbody>
-          </table>
-        </div>
+        <Table
+          label="Pieces of the lot"
+          rows={sheet.list}
+          columns={columnsOf({
+            sheet,
+            mayWork,
+            onTakeOut: (piece) => takeOut.mutate(piece.id),
+            onChange: (piece, change) =>
+              shares.mutate({
+                pieces: [
+                  {
+                    id: piece.id,
+                    value: piece.valueSaid ? piece.value : null,
+                    share: piece.share,
+                    keep: piece.keep,
+                    ...change,
+                  },
+                ],
+              }),
+          })}
+          keyOf={(piece) => `${piece.id} ${sheet.version}`}
+          onOpen={(piece) => void navigate(`/pieces/${piece.id}`)}
+        />
       )}
     </div>
   );
 }
 
-function PieceRow({
-  piece,
+/** The columns of the lot's pieces; what is sold is changed no more. */
+function columnsOf({
   sheet,
-  disabled,
+  mayWork,
   onTakeOut,
   onChange,
 }: {
-  piece: LotPiece;
   sheet: LotSheet;
-  disabled: boolean;
-  onTakeOut: () => void;
-  onChange: (change: Partial<LotSharesBody['pieces'][number]>) => void;
-}) {
+  mayWork: boolean;
+  onTakeOut: (piece: LotPiece) => void;
+  onChange: (piece: LotPiece, change: Partial<LotSharesBody['pieces'][number]>) => void;
+}): readonly Column<LotPiece>[] {
   const money = (amount: string | null) =>
     moneyText(amount === null ? null : { amount, currency: sheet.currency });
-  const cell = (label: string, value: string | null, put: (text: string | null) => void, hint?: string) => (
-    <CellInput
-      label={`${label} of ${piece.title}`}
-      value={value ?? ''}
-      hint={hint}
-      disabled={disabled}
-      onKeep={(text) => put(text === '' ? null : decimal(text))}
-    />
-  );
-  return (
-    <tr>
-      <td className="mono">{piece.stockNumber}</td>
-      <td>
-        <Link to={`/pieces/${piece.id}`}>{piece.title}</Link>
-      </td>
-      <td className="soft">{STAGE_WORDS[piece.stage]}</td>
-      <td className="r">
-        {cell(
-          'Worth',
-          piece.valueSaid ? piece.value : null,
-          (value) => onChange({ value }),
-          piece.value ?? 'unknown',
-        )}
-      </td>
-      {sheet.lot.method === 'manual' && (
-        <td className="r">{cell('Fixed share', piece.share, (share) => onChange({ share }), 'open')}</td>
-      )}
-      <td className="r num">
-        <b>{money(piece.cost)}</b>
-      </td>
-      <td>
-        <CellTick
-          label={`Keep ${piece.title}`}
-          value={piece.keep}
-          disabled={disabled}
-          onChange={(keep) => onChange({ keep })}
+  const fixed = (piece: LotPiece) => !mayWork || piece.stage === 'sold';
+  const amountOf = (amount: string | null) => amount && Number(amount);
+  return [
+    {
+      id: 'number',
+      head: 'Number',
+      className: 'mono',
+      cell: (p) => p.stockNumber,
+      sortBy: (p) => p.stockNumber,
+    },
+    {
+      id: 'piece',
+      head: 'Piece',
+      lead: true,
+      cell: (p) => <Link to={`/pieces/${p.id}`}>{p.title}</Link>,
+      sortBy: (p) => p.title,
+    },
+    {
+      id: 'stage',
+      head: 'Where it stands',
+      className: 'soft',
+      cell: (p) => STAGE_WORDS[p.stage],
+      sortBy: (p) => p.stage,
+    },
+    {
+      id: 'worth',
+      head: `Worth among them, ${sheet.currency}`,
+      figure: true,
+      cell: (p) => (
+        <CellInput
+          label={`Worth of ${p.title}`}
+          value={p.valueSaid ? (p.value ?? '') : ''}
+          hint={p.value ?? 'unknown'}
+          disabled={fixed(p)}
+          onKeep={(text) => onChange(p, { value: text === '' ? null : decimal(text) })}
         />
-        {piece.keep ? 'kept' : ''}
-      </td>
-      <td className="r num">
-        {money(piece.net)} {piece.soldOn && <span className="soft">{piece.soldOn}</span>}
-      </td>
-      <td className="r">
-        {!disabled && (
-          <button
-            type="button"
-            className="quiet soft"
-            aria-label={`take out ${piece.title}`}
+      ),
+      sortBy: (p) => amountOf(p.value),
+    },
+    ...(sheet.lot.method === 'manual'
+      ? [
+          {
+            id: 'share',
+            head: 'Fixed share',
+            figure: true,
+            cell: (p: LotPiece) => (
+              <CellInput
+                label={`Fixed share of ${p.title}`}
+                value={p.share ?? ''}
+                hint="open"
+                disabled={fixed(p)}
+                onKeep={(text) => onChange(p, { share: text === '' ? null : decimal(text) })}
+              />
+            ),
+          },
+        ]
+      : []),
+    {
+      id: 'cost',
+      head: 'Share of cost',
+      figure: true,
+      cell: (p) => <b>{money(p.cost)}</b>,
+      sortBy: (p) => amountOf(p.cost),
+    },
+    {
+      id: 'keep',
+      head: 'Keep',
+      cell: (p) => (
+        <>
+          <CellTick
+            label={`Keep ${p.title}`}
+            value={p.keep}
+            disabled={fixed(p)}
+            onChange={(keep) => onChange(p, { keep })}
+          />
+          {p.keep ? 'kept' : ''}
+        </>
+      ),
+    },
+    {
+      id: 'left',
+      head: 'Left of its sale',
+      figure: true,
+      cell: (p) => (
+        <>
+          {money(p.net)} {p.soldOn && <span className="soft">{p.soldOn}</span>}
+        </>
+      ),
+      sortBy: (p) => amountOf(p.net),
+    },
+    {
+      id: 'out',
+      head: 'Take out',
+      headHidden: true,
+      className: 'r',
+      cell: (p) =>
+        !fixed(p) && (
+          <Button
+            variant="text"
+            aria-label={`take out ${p.title}`}
             title="It does not belong to this lot: its share goes back to the others, and its own cost has to be said anew"
-            onClick={onTakeOut}
+            onClick={() => onTakeOut(p)}
           >
             take out
-          </button>
-        )}
-      </td>
-    </tr>
-  );
+          </Button>
+        ),
+    },
+  ];
 }
 
 function Costs({

@@ -6,9 +6,8 @@ import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
+import { Table, type Column } from '../parts/table/index.ts';
 import { inWords, moneyText } from '../parts/words.ts';
-
-const AFTER_NUMBERS = { paddingLeft: 20 };
 
 /** The grade as the list wrote it, and the index where it told one. */
 const conditionAsTyped = (cells: ComparableRecord['cells']): string =>
@@ -16,6 +15,11 @@ const conditionAsTyped = (cells: ComparableRecord['cells']): string =>
     cells['grade as listed'] ?? (cells.grade === undefined ? undefined : inWords(cells.grade)),
     cells.condition_index,
   ]
+    .filter(Boolean)
+    .join(', ');
+
+const withIt = (cells: ComparableRecord['cells']): string =>
+  [cells.box === 'original' ? 'box' : undefined, cells.alterations?.replaceAll('|', ', ')]
     .filter(Boolean)
     .join(', ');
 
@@ -52,6 +56,46 @@ export function ComparablesTable({
   const problem = change.error instanceof ApiProblem ? change.error : undefined;
   const toggle = (id: string) =>
     setChosen(chosen.includes(id) ? chosen.filter((other) => other !== id) : [...chosen, id]);
+  const columns: readonly Column<ComparableRecord>[] = [
+    ...(mayWork
+      ? [
+          {
+            id: 'chosen',
+            head: 'Chosen',
+            headHidden: true,
+            cell: (row: ComparableRecord) => (
+              <CellTick
+                label={`Choose ${row.saleDate}, ${moneyText(row.price)}`}
+                value={chosen.includes(row.id)}
+                onChange={() => toggle(row.id)}
+              />
+            ),
+          },
+        ]
+      : []),
+    { id: 'sold', head: 'Sold', className: 'num', cell: (row) => row.saleDate },
+    {
+      id: 'piece',
+      head: 'Piece',
+      lead: true,
+      cell: (row) => (
+        <>
+          {patternName(row.pattern)} <span className="soft">{row.variantName ?? 'variant not told'}</span>
+        </>
+      ),
+    },
+    { id: 'kind', head: 'Kind', cell: (row) => row.priceKind },
+    { id: 'where', head: 'Where', cell: (row) => row.cells.venue ?? row.venueKind },
+    { id: 'price', head: 'Price', figure: true, cell: (row) => moneyText(row.price) },
+    { id: 'condition', head: 'Condition', className: 'after', cell: (row) => conditionAsTyped(row.cells) },
+    { id: 'with', head: 'With it', className: 'soft', cell: (row) => withIt(row.cells) },
+    {
+      id: 'source',
+      head: state === 'kept' ? 'Source' : 'Why not',
+      className: 'soft',
+      cell: (row) => (state === 'kept' ? row.cells.source : row.stateReason),
+    },
+  ];
   return (
     <>
       {chosen.length > 0 && (
@@ -74,60 +118,14 @@ export function ComparablesTable({
           {problem && problem.errors.length === 0 && <span className="problem">{problem.message}</span>}
         </div>
       )}
-      <div className="scroll" tabIndex={0} role="region" aria-label="List of comparables">
-        <table className="grid">
-          <thead>
-            <tr>
-              {mayWork && (
-                <th>
-                  <span className="visually-hidden">Chosen</span>
-                </th>
-              )}
-              <th>Sold</th>
-              <th>Piece</th>
-              <th>Kind</th>
-              <th>Where</th>
-              <th className="r">Price</th>
-              <th style={AFTER_NUMBERS}>Condition</th>
-              <th>With it</th>
-              <th>{state === 'kept' ? 'Source' : 'Why not'}</th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((row) => (
-              <tr key={row.id} className={chosen.includes(row.id) ? 'on' : ''}>
-                {mayWork && (
-                  <td>
-                    <CellTick
-                      label={`Choose ${row.saleDate}, ${moneyText(row.price)}`}
-                      value={chosen.includes(row.id)}
-                      onChange={() => toggle(row.id)}
-                    />
-                  </td>
-                )}
-                <td className="num">{row.saleDate}</td>
-                <td>
-                  {patternName(row.pattern)}{' '}
-                  <span className="soft">{row.variantName ?? 'variant not told'}</span>
-                </td>
-                <td>{row.priceKind}</td>
-                <td>{row.cells.venue ?? row.venueKind}</td>
-                <td className="r num">{moneyText(row.price)}</td>
-                <td style={AFTER_NUMBERS}>{conditionAsTyped(row.cells)}</td>
-                <td className="soft">
-                  {[
-                    row.cells.box === 'original' ? 'box' : undefined,
-                    row.cells.alterations?.replaceAll('|', ', '),
-                  ]
-                    .filter(Boolean)
-                    .join(', ')}
-                </td>
-                <td className="soft">{state === 'kept' ? row.cells.source : row.stateReason}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
+      <Table
+        label="List of comparables"
+        rows={rows}
+        columns={columns}
+        keyOf={(row) => row.id}
+        marked={(row) => chosen.includes(row.id)}
+        {...(mayWork ? { onToggle: (row: ComparableRecord) => toggle(row.id) } : {})}
+      />
     </>
   );
 }

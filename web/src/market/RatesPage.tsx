@@ -1,6 +1,7 @@
 /** Exchange rates: the last of each currency and how it went, fetched daily, or read from somebody's list. */
 import { Tick } from '../parts/fields/index.ts';
-import { marketRoutes } from '@jutbank/contract/market';
+import { Table, type Column } from '../parts/table/index.ts';
+import { marketRoutes, type RatesKnown } from '@jutbank/contract/market';
 import { pricingSettingsRoutes, type VersionedSettings } from '@jutbank/contract/shop';
 import { Button } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
@@ -42,38 +43,7 @@ export default function RatesPage() {
             None is stored yet. Fetch them, or take in a list; prices in {base} need none.
           </p>
         ) : (
-          <div className="scroll" tabIndex={0} role="region" aria-label="Rates">
-            <table className="grid">
-              <thead>
-                <tr>
-                  <th>Currency</th>
-                  <th className="r">For one {base}</th>
-                  <th>Day</th>
-                  <th>How it went</th>
-                  <th className="r">Prices in it</th>
-                  <th>From</th>
-                </tr>
-              </thead>
-              <tbody>
-                {latest.map((r) => (
-                  <tr key={r.currency}>
-                    <td className="mono">
-                      <b>{r.currency}</b>
-                    </td>
-                    <td className="r num">{Number(r.rate).toFixed(4)}</td>
-                    <td className="num">{r.date}</td>
-                    <td>
-                      <Course rates={r.before.map((b) => Number(b.rate))} currency={r.currency} />
-                    </td>
-                    <td className="r num">{r.used === 0 ? '–' : counted(r.used)}</td>
-                    <td className="soft">
-                      {r.source === '' || r.source === 'sent' ? 'sent to the shop' : r.source}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </div>
+          <Table label="Rates" rows={latest} columns={columnsFor(base)} keyOf={(r) => r.currency} />
         )}
         {mayWork && (
           <div>
@@ -85,6 +55,37 @@ export default function RatesPage() {
     </div>
   );
 }
+
+type Rate = RatesKnown['latest'][number];
+const columnsFor = (base: string): readonly Column<Rate>[] => [
+  {
+    id: 'currency',
+    head: 'Currency',
+    lead: true,
+    cell: (r) => <b className="mono">{r.currency}</b>,
+    sortBy: (r) => r.currency,
+  },
+  { id: 'rate', head: `For one ${base}`, figure: true, cell: (r) => Number(r.rate).toFixed(4) },
+  { id: 'day', head: 'Day', className: 'num', cell: (r) => r.date, sortBy: (r) => r.date },
+  {
+    id: 'course',
+    head: 'How it went',
+    cell: (r) => <Course rates={r.before.map((b) => Number(b.rate))} currency={r.currency} />,
+  },
+  {
+    id: 'used',
+    head: 'Prices in it',
+    figure: true,
+    cell: (r) => (r.used === 0 ? '–' : counted(r.used)),
+    sortBy: (r) => r.used,
+  },
+  {
+    id: 'from',
+    head: 'From',
+    className: 'soft',
+    cell: (r) => (r.source === '' || r.source === 'sent' ? 'sent to the shop' : r.source),
+  },
+];
 
 const WIDTH = 150;
 const HEIGHT = 26;

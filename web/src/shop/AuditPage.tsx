@@ -1,11 +1,41 @@
 /** Who did what: the ledger of the whole shop, asked by person, kind and day. */
-import { provenanceRoutes } from '@jutbank/contract/provenance';
+import { provenanceRoutes, type AuditEntry } from '@jutbank/contract/provenance';
 import { usePages } from '../base/answers.ts';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { Failed, Loading } from '../base/states.tsx';
 import { optionsOf, Select, TextInput } from '../parts/fields/index.ts';
+import { Table, type Column } from '../parts/table/index.ts';
 import { counted, sentence } from '../parts/words.ts';
+
+const COLUMNS: readonly Column<AuditEntry>[] = [
+  { id: 'when', head: 'When', className: 'num', cell: (e) => e.at.slice(0, 16).replace('T', ' ') },
+  { id: 'who', head: 'Who', cell: (e) => e.by },
+  {
+    id: 'what',
+    head: 'What',
+    lead: true,
+    cell: (e) => (
+      <details>
+        <summary>{sentence(e.kind)}</summary>
+        <pre className="words mono" style={{ fontSize: 11.5 }}>
+          {JSON.stringify(e.body, null, 1)}
+        </pre>
+      </details>
+    ),
+  },
+  {
+    id: 'piece',
+    head: 'Piece',
+    cell: (e) =>
+      e.pieceId !== null && (
+        <Link to={`/pieces/${e.pieceId}`}>
+          <span className="mono">{e.stockNumber}</span> {e.title}
+        </Link>
+      ),
+  },
+  { id: 'entry', head: 'Entry', figure: true, cell: (e) => <span title={e.hash}>{e.seq}</span> },
+];
 
 const EMPTY = { person: '', kind: '', from: '', to: '' };
 
@@ -56,45 +86,7 @@ export default function AuditPage() {
       {entries.length === 0 ? (
         <p className="soft">Nothing was done that fits what was asked.</p>
       ) : (
-        <div className="scroll" tabIndex={0} role="region" aria-label="Entries of the ledger">
-          <table className="grid">
-            <thead>
-              <tr>
-                <th>When</th>
-                <th>Who</th>
-                <th>What</th>
-                <th>Piece</th>
-                <th className="r">Entry</th>
-              </tr>
-            </thead>
-            <tbody>
-              {entries.map((entry) => (
-                <tr key={entry.seq}>
-                  <td className="num">{entry.at.slice(0, 16).replace('T', ' ')}</td>
-                  <td>{entry.by}</td>
-                  <td>
-                    <details>
-                      <summary>{sentence(entry.kind)}</summary>
-                      <pre className="words mono" style={{ fontSize: 11.5 }}>
-                        {JSON.stringify(entry.body, null, 1)}
-                      </pre>
-                    </details>
-                  </td>
-                  <td>
-                    {entry.pieceId !== null && (
-                      <Link to={`/pieces/${entry.pieceId}`}>
-                        <span className="mono">{entry.stockNumber}</span> {entry.title}
-                      </Link>
-                    )}
-                  </td>
-                  <td className="r num" title={entry.hash}>
-                    {entry.seq}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
+        <Table label="Entries of the ledger" rows={entries} columns={COLUMNS} keyOf={(e) => String(e.seq)} />
       )}
       {list.hasNextPage && (
         <button

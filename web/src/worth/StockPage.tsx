@@ -4,7 +4,7 @@ import { jobRoutes } from '@jutbank/contract/jobs';
 import { Button } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { Link } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import type { RepriceReason } from '@jutbank/core/worth';
 import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
@@ -13,6 +13,7 @@ import { Failed, Loading } from '../base/states.tsx';
 import { awaitJob } from '../base/task.ts';
 import { counted, dayText, moneyText, signed } from '../parts/words.ts';
 import { StockCourse } from './StockCourse.tsx';
+import { Table, type Column } from '../parts/table/index.ts';
 import { OpenedWorth } from './StockGrounds.tsx';
 import { Ages, Oldest, TakenFor, Trends } from './StockTables.tsx';
 import './stock.css';
@@ -154,10 +155,59 @@ const REASON_WORDS: Record<RepriceReason, (p: StockPiece) => string> = {
   'no-ask': () => 'listed without an ask',
 };
 
+const sum = (money: { readonly amount: string } | null | undefined) => money && Number(money.amount);
+const repriceColumns = (valuation: string): readonly Column<StockPiece>[] => [
+  {
+    id: 'piece',
+    head: 'Piece',
+    lead: true,
+    cell: (p) => (
+      <>
+        <Link to={`/pieces/${p.id}/worth`}>{p.title}</Link> <span className="soft mono">{p.stockNumber}</span>
+        <TakenFor piece={p} />
+      </>
+    ),
+    sortBy: (p) => p.title,
+  },
+  {
+    id: 'why',
+    head: 'Why',
+    cell: (p) => p.reprice?.reasons.map((r) => REASON_WORDS[r](p)).join('; '),
+    sortBy: (p) => p.reprice?.reasons[0],
+  },
+  {
+    id: 'worth',
+    head: 'Would bring',
+    figure: true,
+    cell: (p) => (
+      <>
+        <OpenedWorth valuation={valuation} piece={p} />{' '}
+        <span className="soft">
+          {moneyText(p.worth?.low, true)}–{moneyText(p.worth?.high, true)}
+        </span>
+      </>
+    ),
+    sortBy: (p) => sum(p.worth?.estimate),
+  },
+  {
+    id: 'ask',
+    head: 'Asked',
+    figure: true,
+    cell: (p) => (p.ask ? moneyText(p.ask, true) : '–'),
+    sortBy: (p) => sum(p.ask),
+  },
+  {
+    id: 'better',
+    head: 'Better ask',
+    figure: true,
+    cell: (p) => <b>{moneyText(p.reprice?.ask, true)}</b>,
+    sortBy: (p) => sum(p.reprice?.ask),
+  },
+];
+
 function Reprice({ valuation: { id, pieces } }: { valuation: StockValuation }) {
-  const [all, setAll] = useState(false);
+  const navigate = useNavigate();
   const found = pieces.filter((p) => p.reprice !== null);
-  const shown = all ? found : found.slice(0, 8);
   return (
     <section>
       <h2 className="sec">
@@ -167,46 +217,14 @@ function Reprice({ valuation: { id, pieces } }: { valuation: StockValuation }) {
       {found.length === 0 ? (
         <p className="soft">Every ask fits what its piece would bring.</p>
       ) : (
-        <div className="scroll" tabIndex={0} role="region" aria-label="Pieces to re-price">
-          <table className="grid">
-            <thead>
-              <tr>
-                <th>Piece</th>
-                <th>Why</th>
-                <th className="r">Would bring</th>
-                <th className="r">Asked</th>
-                <th className="r">Better ask</th>
-              </tr>
-            </thead>
-            <tbody>
-              {shown.map((p) => (
-                <tr key={p.id}>
-                  <td>
-                    <Link to={`/pieces/${p.id}/worth`}>{p.title}</Link>{' '}
-                    <span className="soft mono">{p.stockNumber}</span>
-                    <TakenFor piece={p} />
-                  </td>
-                  <td>{p.reprice?.reasons.map((r) => REASON_WORDS[r](p)).join('; ')}</td>
-                  <td className="r num">
-                    <OpenedWorth valuation={id} piece={p} />{' '}
-                    <span className="soft">
-                      {moneyText(p.worth?.low, true)}–{moneyText(p.worth?.high, true)}
-                    </span>
-                  </td>
-                  <td className="r num">{p.ask ? moneyText(p.ask, true) : '–'}</td>
-                  <td className="r num">
-                    <b>{moneyText(p.reprice?.ask, true)}</b>
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
-      )}
-      {shown.length < found.length && (
-        <Button sx={{ mt: 1 }} onClick={() => setAll(true)}>
-          Show all {counted(found.length)}
-        </Button>
+        <Table
+          label="Pieces to re-price"
+          rows={found}
+          columns={repriceColumns(id)}
+          first={8}
+          keyOf={(p) => p.id}
+          onOpen={(p) => void navigate(`/pieces/${p.id}/worth`)}
+        />
       )}
     </section>
   );

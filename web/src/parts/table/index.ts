@@ -1,0 +1,1 @@
+export { Table, type Column } from './Table.tsx';
