@@ -27,8 +27,8 @@ export const setupBody = z.object({
   owner: z.object({ name: required(160, 'Who are you?'), email, password }),
 });
 export const sessionBody = z.object({
-  email: z.string().max(200),
-  password: z.string().max(200),
+  email: z.string().min(1, 'Your e-mail address').max(200),
+  password: z.string().min(1, 'Your password').max(200),
   /** of the second factor, where the person has one */
   code: z.string().max(10).nullish(),
 });

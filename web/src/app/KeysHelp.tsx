@@ -1,5 +1,5 @@
 import { Dialog } from '@mui/material';
-import { useListedShortcuts } from '../base/shortcuts.ts';
+import { keyInWords, useListedShortcuts } from '../base/shortcuts.ts';
 
 export default function KeysHelp({ onClose }: { onClose: () => void }) {
   const groups = useListedShortcuts();
@@ -14,7 +14,7 @@ export default function KeysHelp({ onClose }: { onClose: () => void }) {
                 {group.keys.map((k) => (
                   <tr key={k.key}>
                     <td style={{ width: 90 }}>
-                      <kbd>{k.key}</kbd>
+                      <kbd>{keyInWords(k.key)}</kbd>
                     </td>
                     <td>{k.does}</td>
                   </tr>

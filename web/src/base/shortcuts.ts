@@ -1,7 +1,12 @@
-/** Keys of the screen one is on, listed by `?`. A key typed into a field stays there. */
+/**
+ * Keys of the screen one is on, listed by `?`. A key typed into a field stays there; a key with a modifier, such as
+ * `mod+Enter`, works in fields too. Keys go by what they produce, whatever the layout of the keyboard.
+ */
 import { useEffect, useSyncExternalStore } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
 
 export interface Shortcut {
+  /** as the key produces it (`/`, `ArrowDown`), or with modifiers (`mod+Enter`) */
   readonly key: string;
   readonly does: string;
   readonly run?: () => void;
@@ -15,32 +20,68 @@ const publish = () => {
   for (const tell of listeners) tell();
 };
 
-const typing = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement &&
-  (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
+const NEVER_TYPED = '\u0000';
+const dialogIsOpen = () => document.querySelector('[role="dialog"], [role="listbox"]') !== null;
+const withModifier = ({ key }: Shortcut) => key.length > 1 && key.includes('+');
 
-/** @param keys must be stable between renders, or made with useMemo */
-export function useShortcuts(title: string, keys: readonly Shortcut[]): void {
+/**
+ * @param scope names the group in the list of keys
+ * @param keys must be stable between renders, or made with useMemo
+ */
+export function useShortcuts(scope: string, keys: readonly Shortcut[]): void {
   useEffect(() => {
-    stacks.set(title, keys);
+    stacks.set(scope, keys);
     publish();
-    const onKey = (event: KeyboardEvent) => {
-      if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey || typing(event.target))
-        return;
-      if (document.querySelector('[role="dialog"]')) return;
-      const shortcut = keys.find((k) => k.run && k.key === event.key);
-      if (!shortcut?.run) return;
-      event.preventDefault();
-      shortcut.run();
-    };
-    addEventListener('keydown', onKey);
     return () => {
-      removeEventListener('keydown', onKey);
-      stacks.delete(title);
+      stacks.delete(scope);
       publish();
     };
-  }, [title, keys]);
+  }, [scope, keys]);
+  const acting = keys.filter((k) => k.run);
+  const plain = acting.filter((k) => !withModifier(k));
+  const modified = acting.filter(withModifier);
+  useHotkeys(
+    plain.map((k) => k.key),
+    (event) => plain.find((k) => k.key.toLowerCase() === event.key.toLowerCase())?.run?.(),
+    {
+      useKey: true,
+      // a shift that the layout needs for `?` or `/` is no modifier
+      ignoreModifiers: true,
+      ignoreEventWhen: (e) =>
+        e.defaultPrevented ||
+        e.ctrlKey ||
+        e.metaKey ||
+        e.altKey ||
+        (e.shiftKey && /^[a-z]$/i.test(e.key)) ||
+        dialogIsOpen(),
+      preventDefault: true,
+      delimiter: '\n',
+      splitKey: NEVER_TYPED,
+      sequenceSplitKey: NEVER_TYPED,
+    },
+  );
+  useHotkeys(
+    modified.map((k) => k.key),
+    (_, { hotkey }) => modified.find((k) => k.key.toLowerCase() === hotkey)?.run?.(),
+    {
+      enableOnFormTags: true,
+      useKey: true,
+      preventDefault: true,
+      delimiter: '\n',
+      ignoreEventWhen: dialogIsOpen,
+    },
+  );
 }
+
+/** A key as it stands on the keyboard. */
+export const keyInWords = (key: string): string =>
+  key
+    .replace('mod+', /mac/i.test(navigator.userAgent) ? '⌘ ' : 'Ctrl ')
+    .replace('shift+', 'Shift ')
+    .replace('ArrowDown', '↓')
+    .replace('ArrowUp', '↑')
+    .replace('ArrowLeft', '←')
+    .replace('ArrowRight', '→');
 
 export const useListedShortcuts = () =>
   useSyncExternalStore(

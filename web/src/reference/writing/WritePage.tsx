@@ -127,9 +127,10 @@ function Writing({ section, id, record, words, query }: WritingProps) {
       void navigate('/reference');
     },
   });
+  const { mutate: saveNow } = save;
   useShortcuts(
     'Writing',
-    useMemo(() => [{ key: 'Ctrl Enter', does: 'save' }], []),
+    useMemo(() => [{ key: 'mod+Enter', does: 'save', run: () => saveNow() }], [saveNow]),
   );
   const problem = save.error instanceof ApiProblem ? save.error : undefined;
   const wrong = (pointer: string) => problem?.at(pointer);
@@ -148,12 +149,7 @@ function Writing({ section, id, record, words, query }: WritingProps) {
     if (typeof draft[field] === 'string') more.set(field, draft[field]);
   more.set('at', String(version ?? 0) + itemId);
   return (
-    <div
-      className="page"
-      onKeyDown={(e) => {
-        if ((e.ctrlKey || e.metaKey) && e.key === 'Enter') save.mutate();
-      }}
-    >
+    <div className="page">
       <div className="pagehead">
         <h1>{id === undefined ? `New ${word}` : title || word}</h1>
         <span className="soft">
