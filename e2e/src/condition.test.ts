@@ -102,7 +102,7 @@ test('a locking folder: a severity from its picture, a measure typed, a step not
   await answer('g');
   expect(await asked()).toBe('Lock: lock');
   await answer('1');
-  await browser.says('Measured, in %');
+  await browser.says('or measured, in %');
   await browser.type('Measured, in %', '250');
   await browser.click('button', 'Take it');
   await browser.says('is not a number from 0 to 100');

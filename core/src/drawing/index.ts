@@ -90,3 +90,4 @@ function lockingFolder(button: boolean, { clip, lanyard }: OutlineTraits): Shape
 }
 export * from './severity.ts';
 export * from './blade.ts';
+export { OVER_PICTURE, PALETTES, type Palette, type Tone } from './palette.ts';

@@ -9,6 +9,7 @@ import {
 } from '@jutbank/core/condition';
 import type { ConditionFile } from '@jutbank/contract/condition';
 import type { PictureStore, PieceRecord } from '../pieces/index.ts';
+import { OVER_PICTURE } from '@jutbank/core/drawing';
 import sharp from 'sharp';
 import { body, dayOf, head, label, LEFT, pdf, RIGHT, rule, SOFT, strong, type Doc } from '../pdf/index.ts';
 
@@ -135,7 +136,7 @@ async function findingOn(doc: Doc, f: Finding, record: PieceRecord, store: Pictu
   doc
     .circle(LEFT + f.pin.x * PICTURE_WIDTH, top + f.pin.y * height, 8)
     .lineWidth(1.4)
-    .strokeColor('#a3321f')
+    .strokeColor(OVER_PICTURE.finding)
     .stroke();
   doc.y = top + height + 6;
   doc.x = LEFT;

@@ -1,12 +1,11 @@
 /** What every printed page of the shop shares: the sheet, its fonts, its head and its voices. */
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
+import { PALETTES } from '@jutbank/core/drawing';
 import PDFDocument from 'pdfkit';
 
 const fonts = join(dirname(createRequire(import.meta.url).resolve('dejavu-fonts-ttf/package.json')), 'ttf');
-export const INK = '#22262a';
-export const SOFT = '#5a5f63';
-export const RULE = '#a79f8d';
+export const { ink: INK, soft: SOFT, rule: RULE } = PALETTES.light;
 export const LEFT = 56;
 export const RIGHT = 595 - 56;
 

@@ -1,4 +1,4 @@
-import { ThemeProvider } from '@mui/material';
+import { GlobalStyles, ThemeProvider } from '@mui/material';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { SnackbarProvider } from 'notistack';
 import { useEffect, useMemo, useState } from 'react';
@@ -6,7 +6,7 @@ import { RouterProvider } from 'react-router';
 import { ApiProblem } from '../base/api.ts';
 import { ModeContext, storedMode } from '../base/mode.ts';
 import { router } from './routes.tsx';
-import { themeFor, type Mode } from '../base/theme.ts';
+import { themeFor, variablesOf, type Mode } from '../base/theme.ts';
 
 const queries = new QueryClient({
   defaultOptions: {
@@ -29,6 +29,7 @@ export function App() {
   return (
     <ModeContext value={value}>
       <ThemeProvider theme={theme}>
+        <GlobalStyles styles={{ ':root': variablesOf(mode) }} />
         <QueryClientProvider client={queries}>
           <SnackbarProvider maxSnack={2} autoHideDuration={6000}>
             <RouterProvider router={router} />

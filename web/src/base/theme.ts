@@ -1,36 +1,26 @@
-/** MUI made ours: square, flat, set in the shipped type, coloured by the same values as look.css. */
+/** MUI made ours: square, flat, set in the shipped type, coloured by the palette that everything is drawn in. */
+import { OVER_PICTURE, PALETTES } from '@jutbank/core/drawing';
 import { createTheme, type Theme } from '@mui/material/styles';
 import { createElement } from 'react';
 import { Box, Downward } from './glyphs.tsx';
 
-export type Mode = 'light' | 'dark';
-const PALETTE = {
-  light: {
-    paper: '#f4efe5',
-    sheet: '#fbf8f1',
-    ink: '#22262a',
-    soft: '#5a5f63',
-    rule: '#a79f8d',
-    hair: '#d8d0c0',
-    plate: '#e6e0d3',
-    accent: '#2b5a8c',
-    warn: '#9c3d1f',
-  },
-  dark: {
-    paper: '#17191b',
-    sheet: '#1f2224',
-    ink: '#ece6d9',
-    soft: '#a9a599',
-    rule: '#6a675e',
-    hair: '#363a3d',
-    plate: '#2c3033',
-    accent: '#7fb0e0',
-    warn: '#e58c6b',
-  },
-} as const;
+export type Mode = keyof typeof PALETTES;
+
+/** The same colours as variables of the style sheets: `--ink`, `--on-held`. */
+export function variablesOf(mode: Mode): Record<string, string> {
+  const tones = { ...PALETTES[mode], ...prefixed('over', OVER_PICTURE) };
+  return Object.fromEntries(
+    Object.entries(tones).map(([tone, colour]) => [
+      `--${tone.replaceAll(/[A-Z]/g, (c) => `-${c.toLowerCase()}`)}`,
+      colour,
+    ]),
+  );
+}
+const prefixed = (prefix: string, tones: Readonly<Record<string, string>>) =>
+  Object.fromEntries(Object.entries(tones).map(([tone, colour]) => [`${prefix}-${tone}`, colour]));
 
 export function themeFor(mode: Mode): Theme {
-  const c = PALETTE[mode];
+  const c = PALETTES[mode];
   return createTheme({
     palette: {
       mode,

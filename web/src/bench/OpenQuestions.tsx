@@ -10,6 +10,7 @@ import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { dayText } from '../parts/words.ts';
+import './bench.css';
 
 export function OpenQuestions({ piece }: { piece: string }) {
   const answers = useKeptAnswers();

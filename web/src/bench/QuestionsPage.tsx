@@ -10,6 +10,7 @@ import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { QuestionLine } from './OpenQuestions.tsx';
 import { useVocabulary } from '../reference/vocabulary.ts';
+import './bench.css';
 
 export default function QuestionsPage() {
   const list = useAnswer(benchRoutes.questions);

@@ -4,6 +4,7 @@ import { edtfInWords } from '@jutbank/core/dates';
 import { drawOutline, letteringOf, OUTLINE_BOX, type OutlineTraits, type Paint } from '@jutbank/core/drawing';
 import type { Construction, Mark } from '@jutbank/core/reference';
 import { inWords } from './words.ts';
+import './drawn.css';
 
 const LINE = 12.5;
 const PLATE = { width: 104, text: 47, left: 10, right: 84 };

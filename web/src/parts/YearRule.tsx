@@ -9,6 +9,7 @@ import {
   spanInWords,
   type Span,
 } from '@jutbank/core/dates';
+import './drawn.css';
 
 export interface RuleBar {
   readonly label: string;

@@ -3,6 +3,7 @@ import { pieceRoutes, type PieceSheet } from '@jutbank/contract/pieces';
 import { useEffect, useRef, useState } from 'react';
 import { ApiProblem, send } from '../base/api.ts';
 import { inLine, useTakeSheet } from './usePiece.ts';
+import './pieces.css';
 
 export function Pictures({ sheet, disabled }: { sheet: PieceSheet; disabled: boolean }) {
   const takeSheet = useTakeSheet();

@@ -8,6 +8,7 @@ import { Outline } from '../parts/Drawn.tsx';
 import { TierBadge } from '../parts/TierBadge.tsx';
 import { usePieceQuery } from './usePiece.ts';
 import { moneyText, sentence } from '../parts/words.ts';
+import './pieces.css';
 
 const STAGE_LINKS = [
   {

@@ -11,6 +11,7 @@ import { Outline } from '../parts/Drawn.tsx';
 import { TierBadge } from '../parts/TierBadge.tsx';
 import { moneyText, sentence, STAGE_WORDS } from '../parts/words.ts';
 import { SmallRule } from '../parts/YearRule.tsx';
+import './pieces.css';
 
 /** What is in work, each piece as a slip: what it is, when, its worth, and what it wants next. */
 export default function TrayPage() {

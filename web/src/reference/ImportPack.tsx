@@ -8,6 +8,7 @@ import { useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { FileChooser } from '../parts/FileChooser.tsx';
 import { SECTION_WORDS } from './writing/draft.ts';
+import './reference.css';
 
 const SHOWN = 8;
 const sum = (counts: Record<string, number>) => Object.values(counts).reduce((a, b) => a + b, 0);

@@ -10,6 +10,7 @@ import { CONSTRUCTION_WORDS, sentence } from '../parts/words.ts';
 import { ImportPack } from './ImportPack.tsx';
 import { MakerSays, WriteLinks } from './MakerSays.tsx';
 import { useVocabulary } from './vocabulary.ts';
+import './reference.css';
 
 export default function ReferencePage() {
   const [query, setQuery] = useSearchParams();

@@ -11,6 +11,7 @@ import { sentence, counted } from '../parts/words.ts';
 import { YearRule } from '../parts/YearRule.tsx';
 import { ScarcityTable } from './ScarcityTable.tsx';
 import { useVocabulary } from './vocabulary.ts';
+import './reference.css';
 
 export default function VariantPage() {
   const { id = '' } = useParams();

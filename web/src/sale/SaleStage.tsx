@@ -11,7 +11,6 @@ import { Failed, Loading } from '../base/states.tsx';
 import { MoneyInput, Select, Submit, TextInput, Tick, useContractForm } from '../parts/fields/index.ts';
 import { useSheet } from '../pieces/useSheet.ts';
 import { dayText, moneyText } from '../parts/words.ts';
-import '../parts/money.css';
 
 export default function SaleStage() {
   const sheet = useSheet();

@@ -10,7 +10,7 @@ import { useMay, useSession } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { AmountInput, NumberInput, Select, TextInput } from '../parts/fields/index.ts';
 import { WorkedSale } from './WorkedSale.tsx';
-import '../parts/money.css';
+import './shop.css';
 
 export default function PricingSettingsPage() {
   const settings = useAnswer(pricingSettingsRoutes.settings);

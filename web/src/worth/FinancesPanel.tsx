@@ -8,7 +8,7 @@ import { counted, dayText, moneyText, sentence, signed } from '../parts/words.ts
 import { Offers } from './Offers.tsx';
 import { PatienceCurve } from './PatienceCurve.tsx';
 import { Steps } from '../parts/Steps.tsx';
-import '../parts/money.css';
+import './worth.css';
 
 export function Finances({ sheet }: { sheet: PieceSheet }) {
   const ends = useAnswer(offerRoutes.money, { params: { id: sheet.id } });

@@ -2,6 +2,7 @@
 import { Chart, LinearScale, LogarithmicScale, PointElement, ScatterController, Tooltip } from 'chart.js';
 import { useMemo, useState } from 'react';
 import { Scatter } from 'react-chartjs-2';
+import { PALETTES } from '@jutbank/core/drawing';
 import { formatMoney } from '@jutbank/core/money';
 import type { EstimateAnswer } from '@jutbank/contract/market';
 import { useMode } from '../base/mode.ts';
@@ -14,14 +15,9 @@ const yearOf = (date: string): number => {
   return year + (month - 1) / 12 + (day - 1) / 365;
 };
 
-const COLOURS = {
-  light: { ink: '#22262a', soft: '#5a5f63', hair: '#d8d0c0', accent: '#2b5a8c' },
-  dark: { ink: '#ece6d9', soft: '#a9a599', hair: '#363a3d', accent: '#7fb0e0' },
-};
-
 export function PriceChart({ worth }: { worth: EstimateAnswer }) {
   const { mode } = useMode();
-  const c = COLOURS[mode];
+  const c = PALETTES[mode];
   const rows = useMemo(
     () =>
       worth.comparables
