@@ -1,3 +1,4 @@
+import { Button } from '@mui/material';
 import { shopRoutes } from '@jutbank/contract/shop';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { NavLink, Outlet, useNavigation } from 'react-router';
@@ -78,17 +79,17 @@ function Frame() {
         <button type="button" className="find" onClick={() => setOpen('find')}>
           <kbd>/</kbd>Find a piece, mark, number
         </button>
-        <button type="button" className="quiet hide-small" onClick={() => setOpen('keys')}>
+        <Button variant="text" className="quiet hide-small" onClick={() => setOpen('keys')}>
           <kbd>?</kbd> Keys
-        </button>
-        <button
-          type="button"
+        </Button>
+        <Button
+          variant="text"
           className="quiet"
           onClick={() => setMode(mode === 'light' ? 'dark' : 'light')}
           aria-label={mode === 'light' ? 'Use the dark theme' : 'Use the light theme'}
         >
           {mode === 'light' ? 'Dark' : 'Light'}
-        </button>
+        </Button>
         <PersonName />
       </header>
       <Away />

@@ -1,4 +1,5 @@
 /** One thing to look at, with its choices: numbered chips, drawn marks, a line for a measure or a stamp. */
+import { Button, ButtonBase } from '@mui/material';
 import { LineInput } from '../parts/fields/index.ts';
 import { useState, type KeyboardEvent } from 'react';
 import type { Observation } from '@jutbank/core/bench';
@@ -83,16 +84,15 @@ export function Answering({ item, vocabulary, observed, onObserve, inHand = fals
   return (
     <span className="chips">
       {choicesOf(item).map((choice, i) => (
-        <button
+        <ButtonBase
           key={choice.label}
-          type="button"
           className="chip"
           aria-pressed={same(observed, choice.make)}
           onClick={() => onObserve(same(observed, choice.make) ? undefined : choice.make)}
         >
           {i < 9 && choice.label !== String(i + 1) && <i>{i + 1}</i>}
           {choice.label}
-        </button>
+        </ButtonBase>
       ))}
       {(item.feature.kind === 'count' || item.feature.kind === 'text') && (
         <TypedReading feature={item.feature} observed={observed} onObserve={onObserve} />
@@ -209,8 +209,7 @@ function StateChips({
   return (
     <>
       {!hasNone && feature.kind !== 'measure' && (
-        <button
-          type="button"
+        <ButtonBase
           className="chip"
           aria-pressed={state === 'not-there'}
           title="Not there"
@@ -220,10 +219,9 @@ function StateChips({
         >
           <i>0</i>
           <StateWords words="Not there" sign="∅" spelled={inHand || state === 'not-there'} />
-        </button>
+        </ButtonBase>
       )}
-      <button
-        type="button"
+      <ButtonBase
         className="chip"
         aria-pressed={state === 'cannot-tell'}
         title="Cannot tell"
@@ -233,7 +231,7 @@ function StateChips({
       >
         <i>-</i>
         <StateWords words="Cannot tell" sign="?" spelled={inHand || state === 'cannot-tell'} />
-      </button>
+      </ButtonBase>
     </>
   );
 }
@@ -352,9 +350,9 @@ function MarkPicker({ item, vocabulary, observed, onObserve, inHand }: Props) {
     return chosen ? (
       <span style={{ display: 'flex', gap: 8, alignItems: 'center' }}>
         <MarkDrawing mark={chosen} width={92} />
-        <button type="button" className="quiet soft" onClick={() => onObserve(undefined)}>
+        <Button variant="text" className="quiet soft" onClick={() => onObserve(undefined)}>
           not this
-        </button>
+        </Button>
       </span>
     ) : (
       <span className="soft">not looked at yet</span>
@@ -468,15 +466,14 @@ function CodeReader({
               {read.label}
             </span>
             {options.map((option) => (
-              <button
+              <ButtonBase
                 key={option}
-                type="button"
                 className="chip"
                 aria-pressed={String(reads[read.id]) === String(option)}
                 onClick={() => put(read.id, String(reads[read.id]) === String(option) ? undefined : option)}
               >
                 {String(option).replaceAll('-', ' ')}
-              </button>
+              </ButtonBase>
             ))}
           </span>
         );

@@ -1,4 +1,5 @@
 /** The bench: what to look at next on the left, the year rule and the evidence in the middle, candidates on the right. */
+import { Button, ButtonBase } from '@mui/material';
 import { gainWords } from './wording.ts';
 import { benchRoutes } from '@jutbank/contract/bench';
 import { useMemo, useRef, useState } from 'react';
@@ -99,9 +100,9 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
           title="Look at next"
           state={state}
           aside={
-            <button type="button" className="quiet soft" onClick={() => setTelling(!telling)}>
+            <Button variant="text" className="quiet soft" onClick={() => setTelling(!telling)}>
               {telling ? 'most telling first' : 'in bench order'}
-            </button>
+            </Button>
           }
         />
         <Narrowing
@@ -155,16 +156,15 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
             <span className="fn">{nameOf(last, vocabulary)}</span>
             <span className="chips" role="group" aria-label="How certain">
               {CERTAINTIES.map((c) => (
-                <button
+                <ButtonBase
                   key={c}
-                  type="button"
                   className="chip"
                   aria-pressed={(last.certainty ?? 'sure') === c}
                   onClick={() => certain(c)}
                   disabled={!mayWork}
                 >
                   {CERTAINTY_WORDS[c]}
-                </button>
+                </ButtonBase>
               ))}
             </span>
           </div>
@@ -265,14 +265,14 @@ function Seen({
               onFocus={(e) => e.target instanceof HTMLInputElement && onFocus(item.id)}
               onBlur={(e) => e.currentTarget.contains(e.relatedTarget) || onFocus(undefined)}
             >
-              <button
-                type="button"
+              <Button
+                variant="text"
                 className="quiet fn"
                 style={{ textAlign: 'left' }}
                 onClick={() => onTake(item.id)}
               >
                 {item.label}
-              </button>
+              </Button>
               {observed || item.kind === 'feature' || item.kind === 'number' ? (
                 <Answering
                   key={JSON.stringify(observed)}

@@ -1,4 +1,5 @@
 /** The year rule with what binds, what the stamps say, and why the chosen candidate stands where it stands. */
+import { Button } from '@mui/material';
 import { useState } from 'react';
 import { edtfInWords, periodInWords, periodOf } from '@jutbank/core/dates';
 import { impliedValues } from '@jutbank/core/reference';
@@ -110,15 +111,15 @@ export function DatingPanel({
             <span>Why {names.get(candidate.variant)?.label ?? inWords(candidate.variant)}</span>
             <span style={{ display: 'flex', gap: 10 }}>
               {(['weights', 'beside', 'what-if'] as const).map((v) => (
-                <button
+                <Button
+                  variant="text"
                   key={v}
-                  type="button"
                   className="quiet soft"
                   aria-pressed={view === v}
                   onClick={() => setView(v)}
                 >
                   {VIEW_WORDS[v]}
-                </button>
+                </Button>
               ))}
             </span>
           </h2>

@@ -1,4 +1,5 @@
 /** The gauges at the bench: what they say goes into the size in hand, and the bench moves on. */
+import { ButtonBase } from '@mui/material';
 import { LineInput } from '../parts/fields/index.ts';
 import { benchRoutes, type GaugeKey, type GaugeLine, type GaugeSummary } from '@jutbank/contract/bench';
 import { useMutation } from '@tanstack/react-query';
@@ -84,9 +85,9 @@ function GaugeLineOf({ gauge, said }: { gauge: GaugeSummary; said: string | unde
       )}
       <span className="chips">
         {(['send', 'hold', 'zero', 'unit'] as const).map((key) => (
-          <button key={key} type="button" className="chip" onClick={() => press.mutate(key)}>
+          <ButtonBase key={key} className="chip" onClick={() => press.mutate(key)}>
             {KEY_WORDS[gauge.kind][key]}
-          </button>
+          </ButtonBase>
         ))}
       </span>
       <span className="num" role="status">

@@ -101,13 +101,13 @@ export function QuestionLine({
         </div>
       )}
       {may && !open && (
-        <button
-          type="button"
+        <Button
+          variant="text"
           className="quiet soft"
           onClick={() => (question.answer === null ? setOpen(true) : answer.mutate({ answer: null }))}
         >
           {question.answer === null ? 'answer' : 'open again'}
-        </button>
+        </Button>
       )}
       {open && (
         <form

@@ -86,9 +86,9 @@ function WatchList() {
             </span>
           </span>
           {may && (
-            <button type="button" className="quiet soft" onClick={() => remove.mutate(w.id)}>
+            <Button variant="text" className="quiet soft" onClick={() => remove.mutate(w.id)}>
               no longer
-            </button>
+            </Button>
           )}
         </div>
       ))}

@@ -1,4 +1,5 @@
 /** “What if I misread this”, “what if this part was exchanged”: the answer without it, beside the answer with it. */
+import { ButtonBase } from '@mui/material';
 import { useState } from 'react';
 import { subjectKey, type IdentifyAnswer, type Observation } from '@jutbank/core/bench';
 import { edtfInWords } from '@jutbank/core/dates';
@@ -53,29 +54,27 @@ export function WhatIf({
       <div className="chips" role="group" aria-label="What if I misread">
         <span className="soft">I misread</span>
         {observations.map((o) => (
-          <button
+          <ButtonBase
             key={subjectKey(o)}
-            type="button"
             className="chip"
             aria-pressed={misread.has(subjectKey(o))}
             onClick={() => setMisread(toggle(misread, subjectKey(o)))}
           >
             {named(o, words)}
-          </button>
+          </ButtonBase>
         ))}
       </div>
       <div className="chips" role="group" aria-label="What if it was exchanged">
         <span className="soft">Exchanged</span>
         {parts.map((part) => (
-          <button
+          <ButtonBase
             key={part}
-            type="button"
             className="chip"
             aria-pressed={exchanged.has(part)}
             onClick={() => setExchanged(toggle(exchanged, part))}
           >
             {inWords(part)}
-          </button>
+          </ButtonBase>
         ))}
       </div>
       {!asked ? (

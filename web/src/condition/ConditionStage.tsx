@@ -1,4 +1,5 @@
 /** Condition: a guided inspection, what was found and where, the grade in every school, and what was done since. */
+import { Button } from '@mui/material';
 import { conditionRoutes } from '@jutbank/contract/condition';
 import { keepPreviousData } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -67,15 +68,15 @@ function Condition({
     <div className="conditionstage">
       <nav className="views" aria-label="Condition">
         {Object.entries(VIEWS).map(([id, words]) => (
-          <button
+          <Button
+            variant="text"
             key={id}
-            type="button"
             className="quiet"
             aria-pressed={view === id}
             onClick={() => onView(id as keyof typeof VIEWS)}
           >
             {words}
-          </button>
+          </Button>
         ))}
         <span className="grow" />
         <a

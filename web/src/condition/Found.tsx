@@ -1,4 +1,5 @@
 /** What was found, what each of it costs, and where it is: pinned on the outline or on a picture. */
+import { Button } from '@mui/material';
 import { CellInput } from '../parts/fields/index.ts';
 import { useState } from 'react';
 import { findingInWords, type Deduction, type Finding } from '@jutbank/core/condition';
@@ -39,19 +40,24 @@ export function Found({
         <small>{findings.length === 0 ? 'nothing yet' : `${findings.length}, each with what it costs`}</small>
       </h2>
       <div className="surfaces" role="group" aria-label="Where it is shown">
-        <button type="button" className="quiet" aria-pressed={!picture} onClick={() => setSurface(undefined)}>
+        <Button
+          variant="text"
+          className="quiet"
+          aria-pressed={!picture}
+          onClick={() => setSurface(undefined)}
+        >
           Outline
-        </button>
+        </Button>
         {sheet.pictures.map((p, i) => (
-          <button
+          <Button
+            variant="text"
             key={p.id}
-            type="button"
             className="quiet"
             aria-pressed={picture?.id === p.id}
             onClick={() => setSurface(p.id)}
           >
             {p.caption || `Picture ${i + 1}`}
-          </button>
+          </Button>
         ))}
       </div>
       <div
@@ -113,22 +119,22 @@ export function Found({
               </span>
               {may && (
                 <>
-                  <button
-                    type="button"
+                  <Button
+                    variant="text"
                     className="quiet soft"
                     aria-pressed={pinning === i}
                     onClick={() => setPinning(pinning === i ? undefined : i)}
                   >
                     {f.pin ? 'move pin' : 'pin'}
-                  </button>
-                  <button
-                    type="button"
+                  </Button>
+                  <Button
+                    variant="text"
                     className="quiet"
                     aria-label={`Take away: ${findingInWords(f)}`}
                     onClick={() => onChange(findings.filter((_, k) => k !== i))}
                   >
                     ×
-                  </button>
+                  </Button>
                 </>
               )}
             </li>

@@ -1,7 +1,7 @@
 /** The grade in every school, what holds it down, and what has to be disclosed. */
 import { LineInput } from '../parts/fields/index.ts';
 import { conditionRoutes } from '@jutbank/contract/condition';
-import { Button } from '@mui/material';
+import { Button, ButtonBase } from '@mui/material';
 import type { NumbersAnswer } from '@jutbank/core/bench';
 import { SCALE_IDS, type GradeAnswer } from '@jutbank/core/condition';
 import type { PieceSheet } from '@jutbank/contract/pieces';
@@ -153,9 +153,9 @@ function Quoted({ sheet, may }: { sheet: PieceSheet; may: boolean }) {
       <p style={{ fontSize: 12.5 }}>
         Quoted on the {sheet.quoted.scale} scale: <span className="soft">{sheet.quoted.reason}</span>{' '}
         {may && (
-          <button type="button" className="quiet soft" onClick={() => quote.mutate(null)}>
+          <Button variant="text" className="quiet soft" onClick={() => quote.mutate(null)}>
             as usual again
-          </button>
+          </Button>
         )}
       </p>
     );
@@ -172,15 +172,9 @@ function Quoted({ sheet, may }: { sheet: PieceSheet; may: boolean }) {
       >
         <span className="chips" role="group" aria-label="Quoted on">
           {SCALE_IDS.map((id) => (
-            <button
-              key={id}
-              type="button"
-              className="chip"
-              aria-pressed={scale === id}
-              onClick={() => setScale(id)}
-            >
+            <ButtonBase key={id} className="chip" aria-pressed={scale === id} onClick={() => setScale(id)}>
               {sentence(id)}
-            </button>
+            </ButtonBase>
           ))}
         </span>
         <LineInput
@@ -197,13 +191,13 @@ function Quoted({ sheet, may }: { sheet: PieceSheet; may: boolean }) {
               : quote.error.message}
           </p>
         )}
-        <button
+        <ButtonBase
           type="submit"
           className="chip"
           disabled={scale === sheet.quotedScale || reason.trim().length < 3 || quote.isPending}
         >
           Quote it so
-        </button>
+        </ButtonBase>
       </form>
     </details>
   );

@@ -144,9 +144,9 @@ function Sheet({ id }: { id: string }) {
                   </span>
                 ) : (
                   may && (
-                    <button type="button" className="quiet" onClick={() => setLooking(piece)}>
+                    <Button variant="text" className="quiet" onClick={() => setLooking(piece)}>
                       Look at it
-                    </button>
+                    </Button>
                   )
                 )}
               </td>

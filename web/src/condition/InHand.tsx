@@ -1,4 +1,5 @@
 /** The one thing that is looked at now: its question, what may be found, and how bad it is. */
+import { ButtonBase } from '@mui/material';
 import { LineInput } from '../parts/fields/index.ts';
 import { useRef, useState } from 'react';
 import {
@@ -50,9 +51,8 @@ export function InHand({
         <div className="q">{looked.step.ask}</div>
         <span className="chips" role="group" aria-label={sentence(looked.step.item)}>
           {looked.step.states.map((state, i) => (
-            <button
+            <ButtonBase
               key={state}
-              type="button"
               className="chip"
               disabled={!may}
               aria-pressed={body.completeness[looked.step.item] === state}
@@ -60,7 +60,7 @@ export function InHand({
             >
               <i>{i + 1}</i>
               {sentence(state)}
-            </button>
+            </ButtonBase>
           ))}
         </span>
       </div>
@@ -79,46 +79,38 @@ export function InHand({
         <>
           <span className="chips" role="group" aria-label="What is found">
             {step.defects.map((defect, i) => (
-              <button
+              <ButtonBase
                 key={defect}
-                type="button"
                 className="chip"
                 disabled={!may}
                 onClick={() => onDraft({ step, defect, side: undefined })}
               >
                 <i>{i + 1}</i>
                 {sentence(defectInWords(defect))}
-              </button>
+              </ButtonBase>
             ))}
           </span>
           <span className="chips" style={{ marginTop: 8 }}>
             {seen === 'found' ? (
-              <button type="button" className="chip" onClick={onNext}>
+              <ButtonBase className="chip" onClick={onNext}>
                 <i>↵</i>Go on
-              </button>
+              </ButtonBase>
             ) : (
-              <button
-                type="button"
-                className="chip"
-                disabled={!may}
-                aria-pressed={seen === 'good'}
-                onClick={onGood}
-              >
+              <ButtonBase className="chip" disabled={!may} aria-pressed={seen === 'good'} onClick={onGood}>
                 <i>0</i>Good
-              </button>
+              </ButtonBase>
             )}
-            <button
-              type="button"
+            <ButtonBase
               className="chip"
               disabled={!may}
               aria-pressed={seen === 'not-examined'}
               onClick={onNot}
             >
               <i>-</i>Not examined
-            </button>
-            <button type="button" className="chip" disabled={!may} onClick={onSection}>
+            </ButtonBase>
+            <ButtonBase className="chip" disabled={!may} onClick={onSection}>
               <i>g</i>All of “{looked.title}” good
-            </button>
+            </ButtonBase>
           </span>
           {step.caution !== undefined && <p className="caution">{step.caution}</p>}
         </>
@@ -160,14 +152,14 @@ function AskHowBad({
       <div className="big">{sentence(defectInWords(draft.defect))}: how bad?</div>
       <div className="howbad" role="group" aria-label="How bad">
         {SEVERITIES.map((severity, i) => (
-          <button key={severity} type="button" className="chip" onClick={() => onAdd({ severity })}>
+          <ButtonBase key={severity} className="chip" onClick={() => onAdd({ severity })}>
             <SeverityPicture defect={draft.defect} severity={severity} />
             <span>
               <i>{i + 1}</i>
               {sentence(severity)}
             </span>
             <small>{severityInWords(draft.defect, severity)}</small>
-          </button>
+          </ButtonBase>
         ))}
       </div>
       {unit !== undefined && (
@@ -191,9 +183,9 @@ function AskHowBad({
               setProblem(undefined);
             }}
           />
-          <button type="submit" className="chip">
+          <ButtonBase type="submit" className="chip">
             Take it
-          </button>
+          </ButtonBase>
         </form>
       )}
       {BY_AREA.includes(draft.defect) && (
@@ -214,32 +206,30 @@ function AskHowBad({
           <span className="chips" role="group" aria-label="Which side">
             <span className="soft">Side</span>
             {sidesOf(construction).map(({ side: s, key }) => (
-              <button
+              <ButtonBase
                 key={s}
-                type="button"
                 className="chip"
                 aria-pressed={draft.side === s}
                 onClick={() => onDraft(onSide(draft, s))}
               >
                 <i>{key}</i>
                 {sentence(s)}
-              </button>
+              </ButtonBase>
             ))}
           </span>
         )}
         {ALTERED.includes(draft.defect) && (
-          <button
-            type="button"
+          <ButtonBase
             className="chip"
             aria-pressed={draft.byMaker ?? false}
             onClick={() => onDraft({ ...draft, byMaker: !draft.byMaker })}
           >
             <i>w</i>The maker’s own work
-          </button>
+          </ButtonBase>
         )}
-        <button type="button" className="chip" onClick={() => onDraft(undefined)}>
+        <ButtonBase className="chip" onClick={() => onDraft(undefined)}>
           <i>Esc</i>Back
-        </button>
+        </ButtonBase>
       </span>
     </>
   );

@@ -1,4 +1,5 @@
 /** The condition index as a table one can read: what every finding costs, its numbers changed in place. */
+import { Button } from '@mui/material';
 import { defectInWords, SEVERITIES, type IndexRules } from '@jutbank/core/condition';
 import { sentence } from '../parts/words.ts';
 import { NewDeduction } from './NewRule.tsx';
@@ -84,8 +85,8 @@ export function IndexTable({ rules, wrong, may, onChange }: RuleTableProps<Index
                   {may && (
                     <td>
                       {rule.parts && (
-                        <button
-                          type="button"
+                        <Button
+                          variant="text"
                           className="quiet"
                           aria-label={`Without the rule for ${name}`}
                           onClick={() =>
@@ -93,7 +94,7 @@ export function IndexTable({ rules, wrong, may, onChange }: RuleTableProps<Index
                           }
                         >
                           ×
-                        </button>
+                        </Button>
                       )}
                     </td>
                   )}

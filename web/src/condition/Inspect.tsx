@@ -1,4 +1,5 @@
 /** One thing to look at after the other, answered by number keys; a whole section is good at one stroke. */
+import { ButtonBase } from '@mui/material';
 import { useMemo, useState } from 'react';
 import type { Inspection } from '@jutbank/core/condition';
 import type { Construction } from '@jutbank/core/reference';
@@ -208,16 +209,15 @@ function Counts({
           <span className="soft">{sentence(kind)}</span>
           {Array.from({ length: kind === 'tools' ? 13 : 6 }, (_, i) => (kind === 'blades' ? i + 1 : i)).map(
             (n) => (
-              <button
+              <ButtonBase
                 key={n}
-                type="button"
                 className="chip"
                 disabled={!may}
                 aria-pressed={inspection[kind] === n}
                 onClick={() => onChange({ ...inspection, [kind]: n })}
               >
                 {n}
-              </button>
+              </ButtonBase>
             ),
           )}
         </span>

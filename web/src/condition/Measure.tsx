@@ -1,7 +1,7 @@
 /** Measuring from a picture: scale by two clicks or a card, lengths, the blade's outline and what it has lost. */
 import { CellSelect, TextInput } from '../parts/fields/index.ts';
 import { benchRoutes } from '@jutbank/contract/bench';
-import { Button } from '@mui/material';
+import { Button, ButtonBase } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useRef, useState } from 'react';
 import type { Observation } from '@jutbank/core/bench';
@@ -45,15 +45,15 @@ export function Measure({ sheet, may, onFinding }: Props) {
     <div className="stage">
       <div className="surfaces" role="group" aria-label="Picture">
         {sheet.pictures.map((p, i) => (
-          <button
+          <Button
+            variant="text"
             key={p.id}
-            type="button"
             className="quiet"
             aria-pressed={p === picture}
             onClick={() => setChosen(p.id)}
           >
             {p.caption || `Picture ${i + 1}`}
-          </button>
+          </Button>
         ))}
       </div>
       <OnPicture key={picture.id} sheet={sheet} picture={picture} may={may} onFinding={onFinding} />
@@ -241,12 +241,12 @@ function OnPicture({ sheet, picture, may, onFinding }: Props & { picture: Pictur
       <section aria-label="Measures">
         <h2 className="sec">Scale</h2>
         <div className="chips">
-          <button type="button" className="chip" aria-pressed={tool === 'rule'} onClick={() => take('rule')}>
+          <ButtonBase className="chip" aria-pressed={tool === 'rule'} onClick={() => take('rule')}>
             Two marks of a rule
-          </button>
-          <button type="button" className="chip" aria-pressed={tool === 'card'} onClick={() => take('card')}>
+          </ButtonBase>
+          <ButtonBase className="chip" aria-pressed={tool === 'card'} onClick={() => take('card')}>
             Corners of a card
-          </button>
+          </ButtonBase>
         </div>
         {card.length === 0 && (
           <div style={{ marginTop: 6, maxWidth: 120 }}>
@@ -270,15 +270,14 @@ function OnPicture({ sheet, picture, may, onFinding }: Props & { picture: Pictur
         <h2 className="sec" style={{ marginTop: 12 }}>
           Lengths
         </h2>
-        <button
-          type="button"
+        <ButtonBase
           className="chip"
           disabled={!plane}
           aria-pressed={tool === 'line'}
           onClick={() => take('line')}
         >
           Measure a length
-        </button>
+        </ButtonBase>
         {plane &&
           lines.map(([a, b], i) => {
             const { mm, plusMinus } = measureLine(plane, a, b);
@@ -289,14 +288,14 @@ function OnPicture({ sheet, picture, may, onFinding }: Props & { picture: Pictur
                   {mm.toFixed(1)} ± {plusMinus.toFixed(1)} mm
                 </span>
                 <KeepLength sheet={sheet} mm={mm} plusMinus={plusMinus} may={may} />
-                <button
-                  type="button"
+                <Button
+                  variant="text"
                   className="quiet"
                   aria-label={`Drop length ${i + 1}`}
                   onClick={() => setLines(lines.filter((_, k) => k !== i))}
                 >
                   ×
-                </button>
+                </Button>
               </div>
             );
           })}
@@ -304,16 +303,10 @@ function OnPicture({ sheet, picture, may, onFinding }: Props & { picture: Pictur
           Blade outline
         </h2>
         <div className="chips">
-          <button
-            type="button"
-            className="chip"
-            aria-pressed={tool === 'region'}
-            onClick={() => take('region')}
-          >
+          <ButtonBase className="chip" aria-pressed={tool === 'region'} onClick={() => take('region')}>
             Only a part of the picture
-          </button>
-          <button
-            type="button"
+          </ButtonBase>
+          <ButtonBase
             className="chip"
             disabled={!plane || measuring.busy !== undefined}
             onClick={() => {
@@ -322,23 +315,22 @@ function OnPicture({ sheet, picture, may, onFinding }: Props & { picture: Pictur
             }}
           >
             Find the outline
-          </button>
-          <button
-            type="button"
+          </ButtonBase>
+          <ButtonBase
             className="chip"
             disabled={outline.length === 0}
             aria-pressed={tool === 'drag'}
             onClick={() => take(tool === 'drag' ? 'line' : 'drag')}
           >
             Correct it
-          </button>
+          </ButtonBase>
         </div>
         {measuring.busy && (
           <div className="progressline" role="status">
             <progress value={measuring.busy.share} max={1} /> {measuring.busy.doing}
-            <button type="button" className="quiet" onClick={measuring.cancel}>
+            <Button variant="text" className="quiet" onClick={measuring.cancel}>
               Cancel
-            </button>
+            </Button>
           </div>
         )}
         {measuring.problem !== undefined && (
@@ -513,8 +505,7 @@ function Loss({
       <h2 className="sec" style={{ marginTop: 12 }}>
         Against {pattern.data?.pattern.name} when new
       </h2>
-      <button
-        type="button"
+      <ButtonBase
         className="chip"
         disabled={measuring.busy !== undefined}
         onClick={() => {
@@ -523,7 +514,7 @@ function Loss({
         }}
       >
         Lay it on the outline
-      </button>
+      </ButtonBase>
       {comparison && (
         <>
           <svg className="lossmap" viewBox={box.join(' ')} role="img" aria-label="What is missing">

@@ -1,4 +1,5 @@
 /** A grading scale as a table one can read: where each grade begins, what holds it down, what age forgives. */
+import { Button } from '@mui/material';
 import { defectInWords, type ScaleRules } from '@jutbank/core/condition';
 import { sentence } from '../parts/words.ts';
 import { GradeSelect, NewCap } from './NewRule.tsx';
@@ -74,14 +75,14 @@ export function ScaleTable({ rules, wrong, may, onChange }: RuleTableProps<Scale
               </td>
               {may && (
                 <td>
-                  <button
-                    type="button"
+                  <Button
+                    variant="text"
                     className="quiet"
                     aria-label={`Without the cap ${cap.id}`}
                     onClick={() => put({ caps: rules.caps.filter((_, k) => k !== i) })}
                   >
                     ×
-                  </button>
+                  </Button>
                 </td>
               )}
             </tr>

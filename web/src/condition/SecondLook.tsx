@@ -59,8 +59,8 @@ export function SecondLook({
         {body.findings.map((f, i) => (
           <li key={`${findingInWords(f)} ${i}`}>
             {findingInWords(f)}{' '}
-            <button
-              type="button"
+            <Button
+              variant="text"
               className="quiet"
               aria-label={`Take away: ${findingInWords(f)}`}
               onClick={() =>
@@ -68,7 +68,7 @@ export function SecondLook({
               }
             >
               ×
-            </button>
+            </Button>
           </li>
         ))}
       </ul>

@@ -7,7 +7,7 @@ import {
   type ComparedTreatment,
 } from '@jutbank/contract/condition';
 import { pieceRoutes, type PieceSheet } from '@jutbank/contract/pieces';
-import { Button } from '@mui/material';
+import { Button, ButtonBase } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import {
@@ -199,9 +199,9 @@ function Way({
         </p>
       ))}
       {plan && (
-        <button type="button" className="quiet" disabled={!may} onClick={onDo}>
+        <Button variant="text" className="quiet" disabled={!may} onClick={onDo}>
           It was done: record it
-        </button>
+        </Button>
       )}
     </article>
   );
@@ -323,9 +323,8 @@ function Doing({
               <span>Pictures {side}</span>
               <span className="chips" role="group" aria-label={`Pictures ${side}`}>
                 {sheet.pictures.map((p, i) => (
-                  <button
+                  <ButtonBase
                     key={p.id}
-                    type="button"
                     className="chip"
                     aria-pressed={pictures[side].includes(p.id)}
                     onClick={() =>
@@ -338,7 +337,7 @@ function Doing({
                     }
                   >
                     {p.caption || `Picture ${i + 1}`}
-                  </button>
+                  </ButtonBase>
                 ))}
               </span>
             </div>
@@ -383,14 +382,14 @@ function Left({
       {adds.map((f, i) => (
         <span key={`${findingInWords(f)} ${i}`}>
           {findingInWords(f)}{' '}
-          <button
-            type="button"
+          <Button
+            variant="text"
             className="quiet"
             aria-label={`Take off: ${findingInWords(f)}`}
             onClick={() => onChange(adds.filter((_, k) => k !== i))}
           >
             ×
-          </button>
+          </Button>
         </span>
       ))}
       <div className="threechoices">

@@ -312,8 +312,8 @@ function Ceiling({
           )}
         </span>
       </div>
-      <button
-        type="button"
+      <Button
+        variant="text"
         className="quiet soft"
         style={{ textAlign: 'left' }}
         aria-expanded={why}
@@ -324,7 +324,7 @@ function Ceiling({
         {moneyText(answer.estimate, true)}, {moneyText(answer.low, true)}–{moneyText(answer.high, true)}
         {answer.thin && answer.supported ? '; few sales known' : ''}
         {index === undefined ? '' : `; index ${Math.round(index)}`}
-      </button>
+      </Button>
       {why && <Steps steps={answer.most.steps} currency={currency} />}
     </>
   );

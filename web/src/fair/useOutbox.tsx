@@ -1,4 +1,5 @@
 /** The outbox in hand: what waits is sent when there is a connection, and what became of it is told. */
+import { Button } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { fairRoutes, type FairNote } from '@jutbank/contract/fair';
@@ -56,9 +57,9 @@ export function Outbox({ state }: { state: OutboxState }) {
     return (
       <p className="note" role="status">
         {state.count === 1 ? 'One note waits' : `${state.count} notes wait`} for a connection.{' '}
-        <button type="button" className="quiet" onClick={() => state.send()}>
+        <Button variant="text" className="quiet" onClick={() => state.send()}>
           Send now
-        </button>
+        </Button>
       </p>
     );
   return state.told === undefined ? null : (

@@ -172,9 +172,9 @@ function Messages({ sheet }: { sheet: PieceSheet }) {
       <h2 className="sec">
         From {shop.channelName}
         {live && mayWork && (
-          <button type="button" className="quiet soft" onClick={() => bring()} disabled={isPending}>
+          <Button variant="text" className="quiet soft" onClick={() => bring()} disabled={isPending}>
             Look for new ones
-          </button>
+          </Button>
         )}
       </h2>
       {sheet.listing?.waiting.map((errand) => (

@@ -55,15 +55,15 @@ export default function ComparablesPage() {
               ['list', 'Take in a list'],
             ] as const
           ).map(([id, words]) => (
-            <button
+            <Button
+              variant="text"
               key={id}
-              type="button"
               className="quiet"
               aria-pressed={tool === id}
               onClick={() => setOpened(tool === id ? 'none' : id)}
             >
               {words}
-            </button>
+            </Button>
           ))}
         <a className="quiet" href={`/api/v1/comparables/export.csv?${filter}`}>
           Export

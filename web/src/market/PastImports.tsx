@@ -1,4 +1,5 @@
 /** Lists that went in, and the way back. */
+import { Button } from '@mui/material';
 import { marketRoutes, type ImportRecord } from '@jutbank/contract/market';
 import { useMutation } from '@tanstack/react-query';
 import { useAnswer, useKeptAnswers } from '../base/answers.ts';
@@ -27,14 +28,14 @@ export function PastImports() {
               <td>{i.name}</td>
               <td className="r num">{counted(i.rows)}</td>
               <td className="r">
-                <button
-                  type="button"
+                <Button
+                  variant="text"
                   className="quiet"
                   disabled={undo.isPending}
                   onClick={() => undo.mutate(i)}
                 >
                   {i.undoneAt === null ? 'Undo' : 'Take back'}
-                </button>
+                </Button>
               </td>
             </tr>
           ))}

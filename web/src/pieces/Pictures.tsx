@@ -1,4 +1,5 @@
 /** Pictures of a piece: dropped, pasted or chosen. */
+import { Button } from '@mui/material';
 import { pieceRoutes, type PieceSheet } from '@jutbank/contract/pieces';
 import { useEffect, useRef, useState } from 'react';
 import { ApiProblem, send } from '../base/api.ts';
@@ -58,14 +59,14 @@ export function Pictures({ sheet, disabled }: { sheet: PieceSheet; disabled: boo
             <figcaption>
               {picture.caption || `${picture.width} × ${picture.height}`}
               {!disabled && (
-                <button
-                  type="button"
+                <Button
+                  variant="text"
                   className="quiet"
                   onClick={() => remove(picture.id)}
                   aria-label={`Take away ${picture.caption || 'this picture'}`}
                 >
                   ×
-                </button>
+                </Button>
               )}
             </figcaption>
           </figure>

@@ -20,9 +20,9 @@ export function StageBar<T>({
         <span>{title}</span>
         <span style={{ display: 'flex', gap: 10, alignItems: 'baseline' }}>
           {aside}
-          <button type="button" className="quiet soft" onClick={state.undo} disabled={!state.canUndo}>
+          <Button variant="text" className="quiet soft" onClick={state.undo} disabled={!state.canUndo}>
             Undo
-          </button>
+          </Button>
           <small className={state.saving === 'failed' ? 'saved warn' : 'saved'} role="status">
             {WORDS[state.saving]}
           </small>

@@ -65,15 +65,15 @@ export default function TrailStage() {
                   {e.how && `; ${e.how}`}
                 </span>
               </span>
-              <button
-                type="button"
+              <Button
+                variant="text"
                 className="quiet"
                 disabled={!mayWork}
                 aria-label={`Take away ${e.holder}`}
                 onClick={() => state.set(state.value.filter((_, k) => k !== i))}
               >
                 ×
-              </button>
+              </Button>
             </li>
           ))}
         </ol>

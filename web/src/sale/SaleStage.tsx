@@ -1,7 +1,7 @@
 /** The sale: accept an offer or sell over the counter; invoice, certificate and margin. */
 import { pricingSettingsRoutes } from '@jutbank/contract/shop';
 import { saleRoutes, type SaleRecord } from '@jutbank/contract/sale';
-import { Button } from '@mui/material';
+import { Button, ButtonBase } from '@mui/material';
 import { Link, useSearchParams } from 'react-router';
 import type { Money } from '@jutbank/core/money';
 import { pieceRoutes, type PieceSheet } from '@jutbank/contract/pieces';
@@ -63,19 +63,13 @@ function Sell({ sheet }: { sheet: PieceSheet }) {
       {offers.length > 0 && (
         <div className="chips" role="group" aria-label="What is accepted">
           {offers.map((o) => (
-            <button
-              key={o.id}
-              type="button"
-              className="chip"
-              aria-pressed={o === offer}
-              onClick={() => choose(o)}
-            >
+            <ButtonBase key={o.id} className="chip" aria-pressed={o === offer} onClick={() => choose(o)}>
               Offer of {moneyText(o.amount)} from {o.from}
-            </button>
+            </ButtonBase>
           ))}
-          <button type="button" className="chip" aria-pressed={!offer} onClick={() => choose(undefined)}>
+          <ButtonBase className="chip" aria-pressed={!offer} onClick={() => choose(undefined)}>
             Over the counter
-          </button>
+          </ButtonBase>
         </div>
       )}
       {!offer && (

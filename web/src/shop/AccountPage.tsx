@@ -173,14 +173,14 @@ function Sessions() {
               </td>
               <td className="r" style={{ whiteSpace: 'nowrap' }}>
                 {!s.own && (
-                  <button
-                    type="button"
+                  <Button
+                    variant="text"
                     className="quiet"
                     disabled={end.isPending}
                     onClick={() => end.mutate(s.id)}
                   >
                     End it
-                  </button>
+                  </Button>
                 )}
               </td>
             </tr>

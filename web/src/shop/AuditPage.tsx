@@ -1,4 +1,5 @@
 /** Who did what: the ledger of the whole shop, asked by person, kind and day. */
+import { Button } from '@mui/material';
 import { provenanceRoutes, type AuditEntry } from '@jutbank/contract/provenance';
 import { usePages } from '../base/answers.ts';
 import { useState } from 'react';
@@ -89,14 +90,14 @@ export default function AuditPage() {
         <Table label="Entries of the ledger" rows={entries} columns={COLUMNS} keyOf={(e) => String(e.seq)} />
       )}
       {list.hasNextPage && (
-        <button
-          type="button"
+        <Button
+          variant="text"
           className="quiet"
           disabled={list.isFetchingNextPage}
           onClick={() => void list.fetchNextPage()}
         >
           earlier ones
-        </button>
+        </Button>
       )}
     </div>
   );

@@ -41,15 +41,15 @@ export function People() {
                 </td>
                 {own && (
                   <td className="r">
-                    <button
-                      type="button"
+                    <Button
+                      variant="text"
                       className="quiet"
                       aria-expanded={open === p.id}
                       aria-label={`Change ${p.name}`}
                       onClick={() => setOpen(open === p.id ? undefined : p.id)}
                     >
                       Change
-                    </button>
+                    </Button>
                   </td>
                 )}
               </tr>

@@ -120,9 +120,9 @@ export function AdjustmentGrid({
         </table>
       </div>
       {estimate.comparables.length > SHORTEST && (
-        <button type="button" className="quiet soft" onClick={() => setAll(!all)}>
+        <Button variant="text" className="quiet soft" onClick={() => setAll(!all)}>
           {all ? 'Show fewer' : `Show all ${estimate.comparables.length}`}
-        </button>
+        </Button>
       )}
     </section>
   );
@@ -180,14 +180,14 @@ function Row({
       <td className="r num">{(row.weight * 100).toFixed(1)} %</td>
       {onChallenge && (
         <td className="r">
-          <button
-            type="button"
+          <Button
+            variant="text"
             className="quiet soft"
             aria-label={`Challenge the sale of ${row.saleDate}`}
             onClick={onChallenge}
           >
             challenge
-          </button>
+          </Button>
         </td>
       )}
     </tr>
@@ -290,9 +290,9 @@ function Corrections({
               </td>
               <td className="r">
                 {mayCorrect && o.endedAt === null && (
-                  <button type="button" className="quiet" onClick={() => end.mutate(o.id)}>
+                  <Button variant="text" className="quiet" onClick={() => end.mutate(o.id)}>
                     Take back
-                  </button>
+                  </Button>
                 )}
               </td>
             </tr>

@@ -1,4 +1,5 @@
 /** What a value rests on: figure and range, the ways side by side, the market, and each sale with what was found out about it. */
+import { Button, ButtonBase } from '@mui/material';
 import { CellInput } from '../parts/fields/index.ts';
 import { Fragment, useState } from 'react';
 import type { AppraisalEvidence, AppraisedRow, SaleCheck } from '@jutbank/contract/worth';
@@ -104,14 +105,14 @@ export function Evidence({
                   <td className="r num">{(100 * row.weight).toFixed(1)} %</td>
                   <td>
                     {onCheck ? (
-                      <button
-                        type="button"
+                      <Button
+                        variant="text"
                         className="quiet"
                         aria-expanded={open === row.id}
                         onClick={() => setOpen(open === row.id ? undefined : row.id)}
                       >
                         {checkText(checks.get(row.id)) || 'not checked'}
-                      </button>
+                      </Button>
                     ) : (
                       <span className="soft">{checkText(checks.get(row.id)) || 'not checked'}</span>
                     )}
@@ -139,9 +140,9 @@ export function Evidence({
         </table>
       </div>
       {used.length > shown.length && (
-        <button type="button" className="quiet" onClick={() => setAll(true)}>
+        <Button variant="text" className="quiet" onClick={() => setAll(true)}>
           all {used.length} sales
-        </button>
+        </Button>
       )}
       {leftOut.length > 0 && (
         <p className="soft">
@@ -186,15 +187,9 @@ function CheckForm({
 }) {
   const now: SaleCheck = check ?? { comparable: row.id, ...UNCHECKED };
   const chip = (name: string, on: boolean, to: Partial<SaleCheck>) => (
-    <button
-      key={name}
-      type="button"
-      className="chip"
-      aria-pressed={on}
-      onClick={() => onCheck({ ...now, ...to })}
-    >
+    <ButtonBase key={name} className="chip" aria-pressed={on} onClick={() => onCheck({ ...now, ...to })}>
       {name}
-    </button>
+    </ButtonBase>
   );
   return (
     <div className="salecheck">

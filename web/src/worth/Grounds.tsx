@@ -1,4 +1,5 @@
 /** Behind the lines of a grid: pairs of sales that differ in one thing only; and near sales that are in none of its lines. */
+import { Button } from '@mui/material';
 import { Fragment, useState } from 'react';
 import type { Grounds as Shown, PairsShown } from '@jutbank/contract/worth';
 import { moneyText, sentence, signed } from '../parts/words.ts';
@@ -43,8 +44,8 @@ function Pairs({ pairs }: { pairs: Shown['pairs'] }) {
                   <tr>
                     <td>{sentence(line.said)}</td>
                     <td>
-                      <button
-                        type="button"
+                      <Button
+                        variant="text"
                         className="quiet"
                         aria-expanded={open === line.said}
                         onClick={() => setOpen(open === line.said ? undefined : line.said)}
@@ -56,7 +57,7 @@ function Pairs({ pairs }: { pairs: Shown['pairs'] }) {
                             .join(', ')}
                         </span>
                         {line.count > PAIRS_IN_LINE && ` of ${line.count}`}
-                      </button>
+                      </Button>
                     </td>
                     <td className="r num">{signed(line.middle)} %</td>
                     <td className="r num">{signed(line.engine)} %</td>
@@ -117,9 +118,9 @@ function Near({ near }: { near: Shown['near'] }) {
         </div>
       )}
       {near.length > shown.length && (
-        <button type="button" className="quiet" onClick={() => setAll(true)}>
+        <Button variant="text" className="quiet" onClick={() => setAll(true)}>
           all {near.length}
-        </button>
+        </Button>
       )}
     </section>
   );

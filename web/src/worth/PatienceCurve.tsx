@@ -1,4 +1,5 @@
 /** Price against time: for each ask the weeks it may stand, and what it brings in the long run. Drawn, and as a table. */
+import { Button } from '@mui/material';
 import { useState } from 'react';
 import type { PieceFinances } from '@jutbank/contract/worth';
 import { moneyText } from '../parts/words.ts';
@@ -98,14 +99,14 @@ export function PatienceCurve({ patience }: { patience: PieceFinances['patience'
           </text>
         </svg>
       )}
-      <button
-        type="button"
+      <Button
+        variant="text"
         className="quiet soft"
         aria-expanded={asTable}
         onClick={() => setAsTable(!asTable)}
       >
         {asTable ? 'As a drawing' : 'As a table'}
-      </button>
+      </Button>
     </>
   );
 }

@@ -1,6 +1,6 @@
 /** A worth of the valued stock, and behind it the sales it rested on that day. */
 import { stockRoutes, type StockPiece } from '@jutbank/contract/worth';
-import { Dialog } from '@mui/material';
+import { Button, Dialog } from '@mui/material';
 import { useId, useState } from 'react';
 import { Link } from 'react-router';
 import { useAnswer } from '../base/answers.ts';
@@ -13,15 +13,15 @@ export function OpenedWorth({ valuation, piece }: { valuation: string; piece: St
   if (!piece.worth) return <span className="soft">not valued</span>;
   return (
     <>
-      <button
-        type="button"
+      <Button
+        variant="text"
         className="quiet num"
         title="What it rested on"
         aria-haspopup="dialog"
         onClick={() => setOpen(true)}
       >
         {moneyText(piece.worth.estimate, true)}
-      </button>
+      </Button>
       {open && (
         <Dialog open onClose={() => setOpen(false)} maxWidth="md" fullWidth aria-labelledby={heading}>
           <div className="stockgrounds">

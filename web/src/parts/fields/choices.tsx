@@ -1,6 +1,7 @@
 /** One of several, several of several, yes or no. */
 import {
   Autocomplete,
+  ButtonBase,
   Checkbox,
   FormControlLabel,
   MenuItem,
@@ -129,9 +130,8 @@ export function MultiSelect<T extends string>({
       {({ id, labelId }) => (
         <div id={id} className="chips" role="group" aria-labelledby={labelId} tabIndex={-1}>
           {options.map((o) => (
-            <button
+            <ButtonBase
               key={o.value}
-              type="button"
               className="chip"
               aria-pressed={chosen.has(o.value)}
               disabled={more.disabled}
@@ -141,7 +141,7 @@ export function MultiSelect<T extends string>({
               }}
             >
               {o.label}
-            </button>
+            </ButtonBase>
           ))}
         </div>
       )}

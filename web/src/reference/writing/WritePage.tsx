@@ -172,17 +172,17 @@ function Writing({ section, id, record, words, query }: WritingProps) {
             </Link>
             {asked ? (
               <>
-                <button type="button" className="quiet warn" onClick={() => remove.mutate()}>
+                <Button variant="text" className="quiet warn" onClick={() => remove.mutate()}>
                   Yes, take it out
-                </button>
-                <button type="button" className="quiet" onClick={() => setAsked(false)}>
+                </Button>
+                <Button variant="text" className="quiet" onClick={() => setAsked(false)}>
                   Keep it
-                </button>
+                </Button>
               </>
             ) : (
-              <button type="button" className="quiet" onClick={() => setAsked(true)}>
+              <Button variant="text" className="quiet" onClick={() => setAsked(true)}>
                 Take out
-              </button>
+              </Button>
             )}
           </>
         )}
