@@ -64,6 +64,11 @@ export const listingRoutes = {
     params: z.object({ id: ulid, message: ulid }),
     access: 'work',
     summary: 'Answer a question or decline an offer',
-    body: z.object({ text: text(4000).default(''), decline: z.boolean().default(false) }),
+    body: z
+      .object({ text: text(4000).default(''), decline: z.boolean().default(false) })
+      .refine(({ text, decline }) => decline || text !== '', {
+        path: ['text'],
+        error: 'Write what is answered',
+      }),
   }),
 };

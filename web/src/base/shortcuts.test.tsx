@@ -53,6 +53,11 @@ describe('a key of the screen', () => {
     press('Enter', { ctrlKey: true }, screen.getByLabelText('A note'));
     expect(did).toEqual(['save']);
   });
+  test('what a keyboard has no key for is typed all the same', () => {
+    open();
+    // not prevented: it arrives in the field
+    expect(press('', {}, screen.getByLabelText('A note'))).toBe(true);
+  });
   test('with a modifier that is the browser’s own it is left to the browser', () => {
     const did = open();
     press('b', { ctrlKey: true });

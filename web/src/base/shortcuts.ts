@@ -12,8 +12,9 @@ export interface Shortcut {
   readonly run?: () => void;
 }
 
-const stacks = new Map<string, readonly Shortcut[]>();
-let listed: readonly { title: string; keys: readonly Shortcut[] }[] = [];
+type Listed = Pick<Shortcut, 'key' | 'does'>;
+const stacks = new Map<string, readonly Listed[]>();
+let listed: readonly { title: string; keys: readonly Listed[] }[] = [];
 const listeners = new Set<() => void>();
 const publish = () => {
   listed = [...stacks].map(([title, keys]) => ({ title, keys }));
@@ -24,19 +25,26 @@ const NEVER_TYPED = '\u0000';
 const dialogIsOpen = () => document.querySelector('[role="dialog"], [role="listbox"]') !== null;
 const withModifier = ({ key }: Shortcut) => key.length > 1 && key.includes('+');
 
-/**
- * @param scope names the group in the list of keys
- * @param keys must be stable between renders, or made with useMemo
- */
+/** @param scope names the group in the list of keys */
 export function useShortcuts(scope: string, keys: readonly Shortcut[]): void {
+  // listed anew only where what stands in the list has changed, not at every stroke
+  const print = keys.map((k) => `${k.key} ${k.does}`).join('\n');
   useEffect(() => {
-    stacks.set(scope, keys);
+    stacks.set(
+      scope,
+      print === ''
+        ? []
+        : print.split('\n').map((line) => {
+            const [key = '', ...does] = line.split(' ');
+            return { key, does: does.join(' ') };
+          }),
+    );
     publish();
     return () => {
       stacks.delete(scope);
       publish();
     };
-  }, [scope, keys]);
+  }, [scope, print]);
   const acting = keys.filter((k) => k.run);
   const plain = acting.filter((k) => !withModifier(k));
   const modified = acting.filter(withModifier);
@@ -44,6 +52,8 @@ export function useShortcuts(scope: string, keys: readonly Shortcut[]): void {
     plain.map((k) => k.key),
     (event) => plain.find((k) => k.key.toLowerCase() === event.key.toLowerCase())?.run?.(),
     {
+      // of no keys at all the library makes one that produces nothing
+      enabled: plain.length > 0,
       useKey: true,
       // a shift that the layout needs for `?` or `/` is no modifier
       ignoreModifiers: true,
@@ -64,6 +74,7 @@ export function useShortcuts(scope: string, keys: readonly Shortcut[]): void {
     modified.map((k) => k.key),
     (_, { hotkey }) => modified.find((k) => k.key.toLowerCase() === hotkey)?.run?.(),
     {
+      enabled: modified.length > 0,
       enableOnFormTags: true,
       useKey: true,
       preventDefault: true,

@@ -3,44 +3,17 @@ import { Button, ButtonBase } from '@mui/material';
 import { LineInput } from '../parts/fields/index.ts';
 import { useState, type KeyboardEvent } from 'react';
 import type { Observation } from '@jutbank/core/bench';
-import { besideTheirLike } from '@jutbank/core/drawing';
 import type { Code, CodeRead, DateCode, Feature, Mark } from '@jutbank/core/reference';
 import { dimensionOfUnit, formatQuantity, parseQuantity } from '@jutbank/core/units';
 import type { Vocabulary } from '@jutbank/contract/reference';
-import { MarkDrawing, stampCaption, type CountedSigns } from '../parts/Drawn.tsx';
+import { MarkDrawing, type CountedSigns } from '../parts/Drawn.tsx';
+import { stampCaption } from '../parts/stampCaption.ts';
 import { ToldApart } from './ToldApart.tsx';
+import { choicesOf, COUNT_CHIPS } from './choices.ts';
 import type { Item } from './items.ts';
 
 /** A code's counts are chips up to so many; a serial or a two-digit year is typed. */
 const MOST_COUNT_CHIPS = 13;
-/** Chips hold at most so many counts; more are typed. */
-const COUNT_CHIPS = [1, 2, 3, 4, 5, 6];
-
-export interface Choice {
-  readonly label: string;
-  readonly make: Observation;
-  readonly mark?: Mark;
-}
-
-/** The numbered choices of an item; empty where it is typed. */
-export function choicesOf(item: Item, filter = ''): Choice[] {
-  if (item.kind === 'mark' || item.kind === 'afterwards') {
-    const wanted = new RegExp(filter.replace(/[.*+^${}()|[\]\\]/g, '\\$&').replaceAll('?', '.'), 'i');
-    return besideTheirLike(item.marks.filter((m) => wanted.test(m.lines.join(' ')))).map((mark) => ({
-      label: `${mark.lines.join(' ')}, ${stampCaption(mark)}`,
-      make: { mark: mark.id },
-      mark,
-    }));
-  }
-  if (item.kind !== 'feature') return [];
-  if (item.feature.kind === 'count')
-    return COUNT_CHIPS.map((n) => ({ label: String(n), make: { feature: item.feature.id, value: n } }));
-  return (item.feature.values ?? []).map((v) => ({
-    label: v.label,
-    make: { feature: item.feature.id, value: v.id },
-  }));
-}
-
 const same = (a: Observation | undefined, b: Observation): boolean => {
   if (!a) return false;
   if ('mark' in a && 'mark' in b) return a.mark === b.mark;

@@ -1,8 +1,9 @@
 /** The bench: what to look at next on the left, the year rule and the evidence in the middle, candidates on the right. */
+import { benchKeys } from './benchKeys.ts';
 import { Button, ButtonBase } from '@mui/material';
 import { gainWords } from './wording.ts';
 import { benchRoutes } from '@jutbank/contract/bench';
-import { useMemo, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import { CERTAINTIES, subjectKey, type Certainty, type Observation } from '@jutbank/core/bench';
 import type { Vocabulary } from '@jutbank/contract/reference';
 import type { PieceSheet } from '@jutbank/contract/pieces';
@@ -13,7 +14,7 @@ import { useSheet } from '../pieces/useSheet.ts';
 import { StageBar } from '../pieces/StageBar.tsx';
 import { useStage } from '../pieces/usePiece.ts';
 import { inWords } from '../parts/words.ts';
-import { Answering, choicesOf } from './Answering.tsx';
+import { Answering } from './Answering.tsx';
 import { Candidates } from './Candidates.tsx';
 import { Gauges } from './Gauges.tsx';
 import { bitsOf, itemsFor, mostTelling, observedAs, tellsOf, withObserved, type Item } from './items.ts';
@@ -82,12 +83,12 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
       ),
     );
   };
-  const keys = useKeys({
+  const keys = benchKeys({
     items: order,
     inHand,
     observe,
     move: setInHandId,
-    state,
+    undo: state.undo,
     certain,
     toMaker: () => makerField.current?.focus(),
   });
@@ -289,62 +290,4 @@ function Seen({
         })}
     </div>
   ));
-}
-
-interface KeyContext {
-  readonly items: readonly Item[];
-  readonly inHand: Item | undefined;
-  readonly observe: (item: Item, o: Observation | undefined) => void;
-  readonly move: (id: string) => void;
-  readonly state: { undo(): void };
-  readonly certain: (c: Certainty) => void;
-  readonly toMaker: () => void;
-}
-
-function useKeys(context: KeyContext) {
-  const { items, inHand, observe, move, state, certain, toMaker } = context;
-  return useMemo(() => {
-    const choices = inHand ? choicesOf(inHand) : [];
-    const feature = inHand?.kind === 'feature' ? inHand.feature : undefined;
-    const at = items.findIndex((item) => item.id === inHand?.id);
-    const step = (by: number) => {
-      const next = items[(at + by + items.length) % Math.max(1, items.length)];
-      if (next) move(next.id);
-    };
-    const numbers = Array.from({ length: 9 }, (_, i) => ({
-      key: String(i + 1),
-      does: choices[i]?.label ?? '',
-      run: () => {
-        const choice = choices[i];
-        if (choice && inHand) observe(inHand, choice.make);
-      },
-    })).filter((k) => k.does !== '');
-    return [
-      ...numbers,
-      {
-        key: '0',
-        does: 'Not there',
-        run: () =>
-          inHand &&
-          feature &&
-          observe(
-            inHand,
-            feature.values?.some((v) => v.id === 'none')
-              ? { feature: feature.id, value: 'none' }
-              : { feature: feature.id, state: 'not-there' },
-          ),
-      },
-      {
-        key: '-',
-        does: 'Cannot tell',
-        run: () => inHand && feature && observe(inHand, { feature: feature.id, state: 'cannot-tell' }),
-      },
-      { key: 'ArrowDown', does: 'Next thing to look at', run: () => step(1) },
-      { key: 'ArrowUp', does: 'The one before', run: () => step(-1) },
-      { key: 'q', does: 'The last answer is only likely', run: () => certain('likely') },
-      { key: 'u', does: 'The last answer is unsure', run: () => certain('unsure') },
-      { key: 'm', does: 'Say whose it is', run: toMaker },
-      { key: 'z', does: 'Undo', run: () => state.undo() },
-    ];
-  }, [certain, inHand, items, move, observe, state, toMaker]);
 }

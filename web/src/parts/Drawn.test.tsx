@@ -1,6 +1,7 @@
 import { afterEach, describe, expect, test } from '@jest/globals';
 import { cleanup, render, screen } from '@testing-library/react';
-import { MarkDrawing, stampCaption } from './Drawn.tsx';
+import { MarkDrawing } from './Drawn.tsx';
+import { stampCaption } from './stampCaption.ts';
 import { SmallRule } from './YearRule.tsx';
 
 afterEach(cleanup);

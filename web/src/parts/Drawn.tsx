@@ -1,6 +1,5 @@
 /** Drawings from structure: a mark from its lines, a piece from its construction. */
 import { useId } from 'react';
-import { edtfInWords } from '@jutbank/core/dates';
 import { drawOutline, letteringOf, OUTLINE_BOX, type OutlineTraits, type Paint } from '@jutbank/core/drawing';
 import type { Construction, Mark } from '@jutbank/core/reference';
 import { inWords } from './words.ts';
@@ -18,16 +17,6 @@ export interface CountedSigns {
 }
 
 type Stamp = Pick<Mark, 'lines' | 'lettering'>;
-/** Lettering, place and years of a stamp: what tells it from another of the same text. */
-export const stampCaption = (mark: Pick<Mark, 'lettering' | 'place' | 'window' | 'lines'>): string =>
-  [
-    mark.lettering ? inWords(mark.lettering).toLowerCase() : letteringOf(mark),
-    mark.place ? inWords(mark.place).toLowerCase() : undefined,
-    mark.window ? edtfInWords(mark.window) : undefined,
-  ]
-    .filter(Boolean)
-    .join(' · ');
-
 export function MarkDrawing({
   mark,
   width = 104,

@@ -9,7 +9,8 @@ import {
   type Variant,
 } from '@jutbank/core/reference';
 import type { Vocabulary } from '@jutbank/contract/reference';
-import { MarkDrawing, stampCaption } from '../parts/Drawn.tsx';
+import { MarkDrawing } from '../parts/Drawn.tsx';
+import { stampCaption } from '../parts/stampCaption.ts';
 
 export function Differences({
   variants,

@@ -2,7 +2,8 @@
 import { parsePeriod } from '@jutbank/core/dates';
 import type { Mark, PackSection, Variant } from '@jutbank/core/reference';
 import type { Vocabulary } from '@jutbank/contract/reference';
-import { MarkDrawing, stampCaption } from '../../parts/Drawn.tsx';
+import { MarkDrawing } from '../../parts/Drawn.tsx';
+import { stampCaption } from '../../parts/stampCaption.ts';
 import { usePattern } from '../vocabulary.ts';
 import { YearRule } from '../../parts/YearRule.tsx';
 import { Differences } from '../Differences.tsx';
