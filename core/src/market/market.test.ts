@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { money } from '../money/index.ts';
 import { estimateWorth, type Estimate } from './estimate.ts';
 import { evidenceIn } from './evidence.ts';
-import { fitMarket } from './fit.ts';
+import { fitMarket, paidInBase } from './fit.ts';
 import { Market } from './market.ts';
 import type { Comparable, EstimateSubject, VenueKind, MarketReference } from './comparable.ts';
 import { studentCdf, studentQuantile } from './studentT.ts';
@@ -127,6 +127,47 @@ describe('the estimate', () => {
       subject('a'),
     );
     expect(pounds.estimate).toBeCloseTo(worthOf(market(noisy), subject('a')).estimate, 1);
+  });
+
+  test('papers are worth what they brought: the more, the more they brought among these sales', () => {
+    const rows = (factor: number) =>
+      Array.from({ length: 60 }, (_, i) => {
+        const papers = i % 2 === 0 ? ('original' as const) : ('none' as const);
+        return sale(i, (100 + (i % 7)) * (papers === 'original' ? factor : 1), { papers });
+      });
+    const gain = (factor: number) => {
+      const known = market(rows(factor));
+      const at = (papers: 'original' | 'none') => worthOf(known, subject('a', { papers })).estimate;
+      return at('original') / at('none');
+    };
+    expect(gain(1.3)).toBeGreaterThan(1.12);
+    expect(gain(1.3)).toBeGreaterThan(gain(1) + 0.08);
+  });
+
+  test('houses that differ widely make the range wide: which one it goes to is not known', () => {
+    const rows = (spread: number) =>
+      Array.from({ length: 60 }, (_, i) => {
+        const house = i % 12;
+        return sale(i, 100 * Math.exp(spread * (house - 5.5)) * (1 + 0.02 * (i % 5)), {
+          venue: `House ${house}`,
+          venueKind: 'auction',
+        });
+      });
+    const width = (spread: number) => {
+      const e = worthOf(market(rows(spread)), subject('a'), 'auction');
+      return Math.log(e.high / e.low);
+    };
+    // twelve houses from e^-0.55 to e^0.55: four in five of them lie within a factor of about two and a half
+    expect(width(0.1)).toBeGreaterThan(0.75);
+    expect(width(0.1)).toBeGreaterThan(width(0) + 0.3);
+  });
+
+  test('a price is converted at the rate of the day it was paid', () => {
+    const halved = (currency: string, day: number) =>
+      currency === 'EUR' ? 1 : currency === 'GBP' ? (day < TODAY - 400 ? 0.4 : 0.8) : undefined;
+    const one = (day: number) => paidInBase(sale(99, 40, { day, price: money('40.00', 'GBP') }), halved);
+    expect(one(TODAY - 500)).toBeCloseTo(100, 6);
+    expect(one(TODAY - 300)).toBeCloseTo(50, 6);
   });
 
   test('raising every asking price moves nothing', () => {
