@@ -1,10 +1,2 @@
-export {
-  type FrequencyAnswer,
-  type GaugeKey,
-  type GaugeLine,
-  type GaugeSummary,
-  type PieceQuestion,
-  type WatchedNumber,
-  benchRoutes,
-  identifyQuestion,
-} from './bench.ts';
+
+export { type FrequencyAnswer, type GaugeKey, type GaugeLine, type GaugeSummary, type PieceQuestion, type WatchedNumber, benchRoutes, identifyQuestion } from './bench.ts';

@@ -1,1 +1,2 @@
+
 export { type JobAnswer, jobRoutes } from './jobs.ts';

@@ -1,1 +1,2 @@
+
 export { type ListingBody, type ListingDraft, listingRoutes } from './listing.ts';

@@ -1,8 +1,2 @@
-export {
-  type AuditEntry,
-  type AuditFilter,
-  type AuditPage,
-  type LedgerCheck,
-  type LedgerEntry,
-  provenanceRoutes,
-} from './provenance.ts';
+
+export { type AuditEntry, type AuditFilter, type AuditPage, type LedgerCheck, type LedgerEntry, provenanceRoutes } from './provenance.ts';

@@ -1,1 +1,2 @@
+
 export { ALLOCATION_METHODS, type Allocation, allocateLot } from './allocation.ts';

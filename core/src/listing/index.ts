@@ -1,8 +1,2 @@
-export {
-  type ListingFacts,
-  type WordingProblem,
-  cautionsFor,
-  checkWording,
-  claimFor,
-  writeListing,
-} from './write.ts';
+
+export { type ListingFacts, type WordingProblem, cautionsFor, checkWording, claimFor, writeListing } from './write.ts';

@@ -1,1 +1,2 @@
+
 export { demoPack } from './reference.ts';

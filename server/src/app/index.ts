@@ -1,1 +1,2 @@
+
 export { createApp, type App } from './createApp.ts';

@@ -1,1 +1,2 @@
+
 export { mountBench } from './routes.ts';

@@ -1,1 +1,2 @@
+
 export { todayIso } from './clock.ts';

@@ -1,1 +1,2 @@
+
 export { mountCondition } from './routes.ts';

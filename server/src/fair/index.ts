@@ -1,1 +1,2 @@
+
 export { mountFair } from './routes.ts';

@@ -1,1 +1,2 @@
+
 export { mountIntake } from './routes.ts';

@@ -1,2 +1,3 @@
+
 export { cancelJob, findJob, JobRunner, queueJob } from './jobs.ts';
 export { mountJobs } from './routes.ts';

@@ -1,11 +1,2 @@
-export {
-  type LedgerRow,
-  appendLedger,
-  canonical,
-  countLedger,
-  entryIntact,
-  entryOf,
-  ledgerOfPiece,
-  sha256,
-  verifyLedger,
-} from './ledger.ts';
+
+export { type LedgerRow, appendLedger, canonical, countLedger, entryIntact, entryOf, ledgerOfPiece, sha256, verifyLedger } from './ledger.ts';

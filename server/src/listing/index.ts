@@ -1,1 +1,2 @@
+
 export { mountListing } from './routes.ts';

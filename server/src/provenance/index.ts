@@ -1,1 +1,2 @@
+
 export { mountProvenance } from './routes.ts';

@@ -1,3 +1,4 @@
+
 export { Library } from './library.ts';
 export { mountReference } from './routes.ts';
 export { searchReference } from './search.ts';

@@ -1,1 +1,2 @@
+
 export { mountSale } from './routes.ts';

@@ -1,3 +1,4 @@
+
 export { usualChannel, pricingSettingsOf } from './pricingSettings.ts';
 export { findShop, shopOf, takeNumber } from './queries.ts';
 export { VERSION, mountShop } from './routes.ts';

@@ -1,2 +1,3 @@
+
 export { Thread } from './thread.ts';
 export { answering, databaseOfThread } from './answering.ts';

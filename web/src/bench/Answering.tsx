@@ -1,6 +1,6 @@
 /** One thing to look at, with its choices: numbered chips, drawn marks, a line for a measure or a stamp. */
 import { Button, ButtonBase } from '@mui/material';
-import { LineInput } from '../parts/fields/index.ts';
+import { LineInput } from '../parts/fields/LineInput.tsx';
 import { useState, type KeyboardEvent } from 'react';
 import type { Observation } from '@jutbank/core/bench';
 import type { Code, CodeRead, DateCode, Feature, Mark } from '@jutbank/core/reference';

@@ -1,5 +1,5 @@
 /** Two candidates side by side with the piece in the middle: only where they differ or the piece does. */
-import { CellSelect } from '../parts/fields/index.ts';
+import { CellSelect } from '../parts/fields/choices.tsx';
 import { useState } from 'react';
 import type { Candidate, IdentifyAnswer, Observation } from '@jutbank/core/bench';
 import { differencesOf, type FeatureReading, type Variant } from '@jutbank/core/reference';

@@ -7,16 +7,11 @@ import { edtfInWords } from '@jutbank/core/dates';
 import type { StoredAttribution, PieceSheet } from '@jutbank/contract/pieces';
 import { useMay } from '../base/session.ts';
 import type { VariantNames } from '../reference/vocabulary.ts';
-import {
-  chosen,
-  DateInput,
-  optionsOf,
-  Select,
-  Submit,
-  TextInput,
-  Tick,
-  useContractForm,
-} from '../parts/fields/index.ts';
+import { chosen, optionsOf, Select, Tick } from '../parts/fields/choices.tsx';
+import { DateInput } from '../parts/fields/figures.tsx';
+import { Submit } from '../parts/fields/Submit.tsx';
+import { TextInput } from '../parts/fields/TextInput.tsx';
+import { useContractForm } from '../parts/fields/useContractForm.ts';
 import { inHundred, TIER_LOOK } from '../parts/TierBadge.tsx';
 import { useTakeSheet } from '../pieces/usePiece.ts';
 import { dayText, inWords } from '../parts/words.ts';

@@ -1,6 +1,6 @@
 /** How often things come to this shop's bench: what was learnt, from how many, how far it is believed. */
 import { benchRoutes, type FrequencyAnswer } from '@jutbank/contract/bench';
-import { Tick } from '../parts/fields/index.ts';
+import { Tick } from '../parts/fields/choices.tsx';
 import { useMutation } from '@tanstack/react-query';
 import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { send } from '../base/api.ts';

@@ -1,6 +1,6 @@
 /** The gauges at the bench: what they say goes into the size in hand, and the bench moves on. */
 import { ButtonBase } from '@mui/material';
-import { LineInput } from '../parts/fields/index.ts';
+import { LineInput } from '../parts/fields/LineInput.tsx';
 import { benchRoutes, type GaugeKey, type GaugeLine, type GaugeSummary } from '@jutbank/contract/bench';
 import { useMutation } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';

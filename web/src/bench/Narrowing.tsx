@@ -1,6 +1,6 @@
 /** What leaves only a part of the reference to be asked about: what one knows at once, and what a sure stamp says. */
 import { benchRoutes } from '@jutbank/contract/bench';
-import { ReferencePicker } from '../parts/fields/index.ts';
+import { ReferencePicker } from '../parts/fields/choices.tsx';
 import { useMutation } from '@tanstack/react-query';
 import type { RefObject } from 'react';
 import type { IdentifyAnswer } from '@jutbank/core/bench';

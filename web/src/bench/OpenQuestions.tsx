@@ -1,5 +1,5 @@
 /** What nobody can explain on this piece: kept as a question until somebody answers it. */
-import { LineInput } from '../parts/fields/index.ts';
+import { LineInput } from '../parts/fields/LineInput.tsx';
 import { pieceRoutes } from '@jutbank/contract/pieces';
 import { benchRoutes, type PieceQuestion } from '@jutbank/contract/bench';
 import { Button } from '@mui/material';

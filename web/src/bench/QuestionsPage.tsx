@@ -1,5 +1,6 @@
 /** Everything that is not explained yet, in one place; and the numbers the shop watches for. */
-import { CellSelect, LineInput } from '../parts/fields/index.ts';
+import { CellSelect } from '../parts/fields/choices.tsx';
+import { LineInput } from '../parts/fields/LineInput.tsx';
 import { benchRoutes } from '@jutbank/contract/bench';
 import { Button } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';

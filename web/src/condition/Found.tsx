@@ -1,6 +1,6 @@
 /** What was found, what each of it costs, and where it is: pinned on the outline or on a picture. */
 import { Button } from '@mui/material';
-import { CellInput } from '../parts/fields/index.ts';
+import { CellInput } from '../parts/fields/CellInput.tsx';
 import { useState } from 'react';
 import { findingInWords, type Deduction, type Finding } from '@jutbank/core/condition';
 import type { ConditionBody, PieceSheet } from '@jutbank/contract/pieces';

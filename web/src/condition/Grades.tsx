@@ -1,5 +1,5 @@
 /** The grade in every school, what holds it down, and what has to be disclosed. */
-import { LineInput } from '../parts/fields/index.ts';
+import { LineInput } from '../parts/fields/LineInput.tsx';
 import { conditionRoutes } from '@jutbank/contract/condition';
 import { Button, ButtonBase } from '@mui/material';
 import type { NumbersAnswer } from '@jutbank/core/bench';

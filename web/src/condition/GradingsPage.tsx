@@ -1,5 +1,8 @@
 /** Blind second gradings: set, looked at by somebody else, and how well the two agree. */
-import { Submit, TextInput, Tick, useContractForm } from '../parts/fields/index.ts';
+import { Submit } from '../parts/fields/Submit.tsx';
+import { TextInput } from '../parts/fields/TextInput.tsx';
+import { Tick } from '../parts/fields/choices.tsx';
+import { useContractForm } from '../parts/fields/useContractForm.ts';
 import { conditionRoutes, type GradingSheet } from '@jutbank/contract/condition';
 import { pieceRoutes } from '@jutbank/contract/pieces';
 import { Button } from '@mui/material';

@@ -1,15 +1,8 @@
 /** The one thing that is looked at now: its question, what may be found, and how bad it is. */
 import { ButtonBase } from '@mui/material';
-import { LineInput } from '../parts/fields/index.ts';
+import { LineInput } from '../parts/fields/LineInput.tsx';
 import { useRef, useState } from 'react';
-import {
-  defectInWords,
-  measureUnit,
-  partInWords,
-  SEVERITIES,
-  severityInWords,
-  type Defect,
-} from '@jutbank/core/condition';
+import { defectInWords, measureUnit, partInWords, SEVERITIES, severityInWords, type Defect } from '@jutbank/core/condition';
 import type { Construction } from '@jutbank/core/reference';
 import { sentence } from '../parts/words.ts';
 import { AreaPainter } from './AreaPainter.tsx';

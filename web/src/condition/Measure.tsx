@@ -1,20 +1,13 @@
 /** Measuring from a picture: scale by two clicks or a card, lengths, the blade's outline and what it has lost. */
-import { CellSelect, TextInput } from '../parts/fields/index.ts';
+import { CellSelect } from '../parts/fields/choices.tsx';
+import { TextInput } from '../parts/fields/TextInput.tsx';
 import { benchRoutes } from '@jutbank/contract/bench';
 import { Button, ButtonBase } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useRef, useState } from 'react';
 import type { Observation } from '@jutbank/core/bench';
 import type { Finding } from '@jutbank/core/condition';
-import {
-  measureLine,
-  measureOutline,
-  planeFromCard,
-  planeFromRule,
-  type Comparison,
-  type Point,
-  type Raster,
-} from '@jutbank/core/imaging';
+import { measureLine, measureOutline, planeFromCard, planeFromRule, type Comparison, type Point, type Raster } from '@jutbank/core/imaging';
 import { formatQuantity } from '@jutbank/core/units';
 import type { PieceSheet, PictureRecord } from '@jutbank/contract/pieces';
 import { ApiProblem, send } from '../base/api.ts';

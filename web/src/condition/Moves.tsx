@@ -1,5 +1,7 @@
 /** Parts that went from one piece to another: recorded on both. */
-import { chosen, optionsOf, Select, Submit, SuggestInput, useContractForm } from '../parts/fields/index.ts';
+import { chosen, optionsOf, Select, SuggestInput } from '../parts/fields/choices.tsx';
+import { Submit } from '../parts/fields/Submit.tsx';
+import { useContractForm } from '../parts/fields/useContractForm.ts';
 import { pieceRoutes, type PieceSheet } from '@jutbank/contract/pieces';
 import { conditionRoutes, MOVE_REASONS, type PartMove } from '@jutbank/contract/condition';
 import { Link } from 'react-router';

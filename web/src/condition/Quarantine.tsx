@@ -1,5 +1,7 @@
 /** A piece whose material attacks its neighbours is kept apart, with a day to look at it again. */
-import { Submit, TextInput, useContractForm } from '../parts/fields/index.ts';
+import { Submit } from '../parts/fields/Submit.tsx';
+import { TextInput } from '../parts/fields/TextInput.tsx';
+import { useContractForm } from '../parts/fields/useContractForm.ts';
 import { conditionRoutes, type ConditionFile } from '@jutbank/contract/condition';
 import { pieceRoutes, type PieceSheet } from '@jutbank/contract/pieces';
 import { useKeptAnswers } from '../base/answers.ts';

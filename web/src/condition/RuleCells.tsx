@@ -1,5 +1,6 @@
 /** Cells of a rule table: what is typed stays as typed, and counts once it can be read. */
-import { CellInput, readNumber } from '../parts/fields/index.ts';
+import { CellInput } from '../parts/fields/CellInput.tsx';
+import { readNumber } from '../parts/fields/typed.ts';
 import { useState } from 'react';
 import type { Cap, DeductionRule, RuleDocument } from '@jutbank/core/condition';
 

@@ -1,5 +1,5 @@
 /** The rules a shop grades by: readable, copied and changed here, tried on the recorded pieces before they hold. */
-import { TextInput } from '../parts/fields/index.ts';
+import { TextInput } from '../parts/fields/TextInput.tsx';
 import { pieceRoutes } from '@jutbank/contract/pieces';
 import { conditionRoutes, type RuleTrial } from '@jutbank/contract/condition';
 import { Button } from '@mui/material';

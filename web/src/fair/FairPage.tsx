@@ -5,13 +5,7 @@ import { Button } from '@mui/material';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import {
-  CONDITION_STEPS,
-  findingsOf,
-  QUICK_LOOK,
-  type Finding,
-  type QuickLook,
-} from '@jutbank/core/condition';
+import { CONDITION_STEPS, findingsOf, QUICK_LOOK, type Finding, type QuickLook } from '@jutbank/core/condition';
 import type { Care } from '@jutbank/contract/shop';
 import type { IntakeBody } from '@jutbank/contract/pieces';
 import { ALTERATIONS, type Alteration } from '@jutbank/core/market';
@@ -20,7 +14,7 @@ import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Loading } from '../base/states.tsx';
 import { FileChooser } from '../parts/FileChooser.tsx';
-import { MoneyInput } from '../parts/fields/index.ts';
+import { MoneyInput } from '../parts/fields/figures.tsx';
 import { usePattern } from '../reference/vocabulary.ts';
 import { moneyText } from '../parts/words.ts';
 import { FairNotes } from './FairNotes.tsx';

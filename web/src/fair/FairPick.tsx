@@ -4,7 +4,8 @@ import { useState } from 'react';
 import { CONSTRUCTIONS, type Construction } from '@jutbank/core/reference';
 import { Failed, Loading } from '../base/states.tsx';
 import { FileChooser } from '../parts/FileChooser.tsx';
-import { optionsOf, Select, TextInput } from '../parts/fields/index.ts';
+import { optionsOf, Select } from '../parts/fields/choices.tsx';
+import { TextInput } from '../parts/fields/TextInput.tsx';
 import { usePattern, useVocabulary } from '../reference/vocabulary.ts';
 import { CONSTRUCTION_WORDS } from '../parts/words.ts';
 

@@ -3,7 +3,10 @@ import { SOURCE_OF_PIECE } from '@jutbank/core/pieces';
 import { AS_FOUND, type IntakeBody } from '@jutbank/contract/pieces';
 import { CONSTRUCTIONS } from '@jutbank/core/reference';
 import { CONSTRUCTION_WORDS, sentence } from '../parts/words.ts';
-import { DateInput, FieldErrors, MoneyInput, optionsOf, Select, TextInput } from '../parts/fields/index.ts';
+import { DateInput, MoneyInput } from '../parts/fields/figures.tsx';
+import { FieldErrors } from '../parts/fields/Field.tsx';
+import { optionsOf, Select } from '../parts/fields/choices.tsx';
+import { TextInput } from '../parts/fields/TextInput.tsx';
 
 interface Props {
   readonly value: IntakeBody;

@@ -1,12 +1,6 @@
 /** One lot: its costs, its pieces taken in in a run by keyboard, each with its share, and the recovery over time. */
 import { pieceRoutes } from '@jutbank/contract/pieces';
-import {
-  lotRoutes,
-  type LotBody,
-  type LotPiece,
-  type LotSheet,
-  type LotSharesBody,
-} from '@jutbank/contract/intake';
+import { lotRoutes, type LotBody, type LotPiece, type LotSheet, type LotSharesBody } from '@jutbank/contract/intake';
 import { Button } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
@@ -17,18 +11,13 @@ import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
-import {
-  CellInput,
-  CellTick,
-  chosen,
-  decimal,
-  optionsOf,
-  Select,
-  Submit,
-  TextInput,
-  useContractForm,
-} from '../parts/fields/index.ts';
-import { Table, type Column } from '../parts/table/index.ts';
+import { CellInput } from '../parts/fields/CellInput.tsx';
+import { CellTick, chosen, optionsOf, Select } from '../parts/fields/choices.tsx';
+import { decimal } from '../parts/fields/typed.ts';
+import { Submit } from '../parts/fields/Submit.tsx';
+import { TextInput } from '../parts/fields/TextInput.tsx';
+import { useContractForm } from '../parts/fields/useContractForm.ts';
+import { Table, type Column } from '../parts/table/Table.tsx';
 import { CONSTRUCTION_WORDS, moneyText, STAGE_WORDS } from '../parts/words.ts';
 import { RecoveryBar } from './RecoveryBar.tsx';
 import './lots.css';

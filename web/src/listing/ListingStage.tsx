@@ -12,7 +12,9 @@ import { Failed, Loading } from '../base/states.tsx';
 import { useSheet } from '../pieces/useSheet.ts';
 import { StageBar } from '../pieces/StageBar.tsx';
 import { inLine, useStage, useTakeSheet } from '../pieces/usePiece.ts';
-import { Submit, TextInput, useContractForm } from '../parts/fields/index.ts';
+import { Submit } from '../parts/fields/Submit.tsx';
+import { TextInput } from '../parts/fields/TextInput.tsx';
+import { useContractForm } from '../parts/fields/useContractForm.ts';
 import { dayText, moneyText } from '../parts/words.ts';
 
 export default function ListingStage() {

@@ -1,15 +1,11 @@
 /** Comparables: what things sold for elsewhere; by hand in seconds, by CSV with each error at its place. */
 import { usePages } from '../base/answers.ts';
 import { Button } from '@mui/material';
-import { optionsOf, Select, TextInput } from '../parts/fields/index.ts';
+import { optionsOf, Select } from '../parts/fields/choices.tsx';
+import { TextInput } from '../parts/fields/TextInput.tsx';
 import { useEffect, useState } from 'react';
 import { PRICE_KINDS, VENUE_KINDS } from '@jutbank/core/market';
-import {
-  COMPARABLE_STATES,
-  type ComparableState,
-  marketRoutes,
-  type ComparableFilter,
-} from '@jutbank/contract/market';
+import { COMPARABLE_STATES, type ComparableState, marketRoutes, type ComparableFilter } from '@jutbank/contract/market';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { counted } from '../parts/words.ts';

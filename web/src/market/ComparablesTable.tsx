@@ -1,12 +1,13 @@
 /** The list of comparables: chosen rows are set aside, merged into one, or taken back, each with a reason. */
 import { marketRoutes, type ComparableRecord, type ComparableState } from '@jutbank/contract/market';
 import { Button } from '@mui/material';
-import { CellTick, TextInput } from '../parts/fields/index.ts';
+import { CellTick } from '../parts/fields/choices.tsx';
+import { TextInput } from '../parts/fields/TextInput.tsx';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
-import { Table, type Column } from '../parts/table/index.ts';
+import { Table, type Column } from '../parts/table/Table.tsx';
 import { inWords, moneyText } from '../parts/words.ts';
 
 /** The grade as the list wrote it, and the index where it told one. */

@@ -1,12 +1,8 @@
 /** What the columns of somebody's list say, how it writes dates and decimals, and what holds for every row. */
-import { CellSelect, optionsOf, Select, TextInput } from '../parts/fields/index.ts';
+import { CellSelect, optionsOf, Select } from '../parts/fields/choices.tsx';
+import { TextInput } from '../parts/fields/TextInput.tsx';
 import { DATE_ORDERS, GRADE_WORDS, PRICE_KINDS, VENUE_KINDS, type DateOrder } from '@jutbank/core/market';
-import {
-  COMPARABLE_COLUMNS,
-  REQUIRED_COLUMNS,
-  type ComparableColumn,
-  type FileLook,
-} from '@jutbank/contract/market';
+import { COMPARABLE_COLUMNS, REQUIRED_COLUMNS, type ComparableColumn, type FileLook } from '@jutbank/contract/market';
 import { inWords, sentence } from '../parts/words.ts';
 
 export type Mapping = FileLook['mapping'];

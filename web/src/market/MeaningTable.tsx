@@ -1,5 +1,5 @@
 /** What somebody's list says, and what each of it means to us: one line a saying, chosen from what is possible. */
-import { CellSelect } from '../parts/fields/index.ts';
+import { CellSelect } from '../parts/fields/choices.tsx';
 import { Button } from '@mui/material';
 import { useState, type ReactNode } from 'react';
 import { counted } from '../parts/words.ts';

@@ -1,6 +1,6 @@
 /** Exchange rates: the last of each currency and how it went, fetched daily, or read from somebody's list. */
-import { Tick } from '../parts/fields/index.ts';
-import { Table, type Column } from '../parts/table/index.ts';
+import { Tick } from '../parts/fields/choices.tsx';
+import { Table, type Column } from '../parts/table/Table.tsx';
 import { marketRoutes, type RatesKnown } from '@jutbank/contract/market';
 import { pricingSettingsRoutes, type VersionedSettings } from '@jutbank/contract/shop';
 import { Button } from '@mui/material';

@@ -3,16 +3,12 @@ import { provenanceRoutes } from '@jutbank/contract/provenance';
 import { Button } from '@mui/material';
 import { useState } from 'react';
 import { edtfInWords } from '@jutbank/core/dates';
-import {
-  EVIDENCE_KINDS,
-  EVIDENCE_WORDS,
-  trailText,
-  type CustodyEvent,
-  type EvidenceKind,
-} from '@jutbank/core/provenance';
+import { EVIDENCE_KINDS, EVIDENCE_WORDS, trailText, type CustodyEvent, type EvidenceKind } from '@jutbank/core/provenance';
 import { useAnswer } from '../base/answers.ts';
 import { useMay } from '../base/session.ts';
-import { DateInput, optionsOf, Select, TextInput, Tick } from '../parts/fields/index.ts';
+import { DateInput } from '../parts/fields/figures.tsx';
+import { optionsOf, Select, Tick } from '../parts/fields/choices.tsx';
+import { TextInput } from '../parts/fields/TextInput.tsx';
 import { useSheet } from '../pieces/useSheet.ts';
 import { StageBar } from '../pieces/StageBar.tsx';
 import { useStage } from '../pieces/usePiece.ts';

@@ -1,5 +1,5 @@
 /** A pattern's forms along the year rule, and what changed from one to the next. */
-import { CellTick } from '../parts/fields/index.ts';
+import { CellTick } from '../parts/fields/choices.tsx';
 import { referenceRoutes, type Vocabulary } from '@jutbank/contract/reference';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';

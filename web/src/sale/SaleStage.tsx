@@ -8,7 +8,11 @@ import { pieceRoutes, type PieceSheet } from '@jutbank/contract/pieces';
 import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
-import { MoneyInput, Select, Submit, TextInput, Tick, useContractForm } from '../parts/fields/index.ts';
+import { MoneyInput } from '../parts/fields/figures.tsx';
+import { Select, Tick } from '../parts/fields/choices.tsx';
+import { Submit } from '../parts/fields/Submit.tsx';
+import { TextInput } from '../parts/fields/TextInput.tsx';
+import { useContractForm } from '../parts/fields/useContractForm.ts';
 import { useSheet } from '../pieces/useSheet.ts';
 import { dayText, moneyText } from '../parts/words.ts';
 

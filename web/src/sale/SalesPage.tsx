@@ -3,7 +3,7 @@ import type { Money } from '@jutbank/core/money';
 import { Link, useNavigate } from 'react-router';
 import { useAnswer } from '../base/answers.ts';
 import { Failed, Loading } from '../base/states.tsx';
-import { Table, type Column } from '../parts/table/index.ts';
+import { Table, type Column } from '../parts/table/Table.tsx';
 import { dayText, moneyText } from '../parts/words.ts';
 
 const COLUMNS: readonly Column<SaleRecord>[] = [

@@ -6,7 +6,9 @@ import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { send } from '../base/api.ts';
 import { useSession, useSignOut } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
-import { Submit, TextInput, useContractForm } from '../parts/fields/index.ts';
+import { Submit } from '../parts/fields/Submit.tsx';
+import { TextInput } from '../parts/fields/TextInput.tsx';
+import { useContractForm } from '../parts/fields/useContractForm.ts';
 import { counted, dayText, sentence } from '../parts/words.ts';
 
 export default function AccountPage() {

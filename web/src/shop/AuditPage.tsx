@@ -5,8 +5,9 @@ import { usePages } from '../base/answers.ts';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { Failed, Loading } from '../base/states.tsx';
-import { optionsOf, Select, TextInput } from '../parts/fields/index.ts';
-import { Table, type Column } from '../parts/table/index.ts';
+import { optionsOf, Select } from '../parts/fields/choices.tsx';
+import { TextInput } from '../parts/fields/TextInput.tsx';
+import { Table, type Column } from '../parts/table/Table.tsx';
 import { counted, sentence } from '../parts/words.ts';
 
 const COLUMNS: readonly Column<AuditEntry>[] = [

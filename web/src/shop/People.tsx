@@ -6,7 +6,10 @@ import { Fragment, useState } from 'react';
 import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
-import { chosen, optionsOf, Select, Submit, TextInput, useContractForm } from '../parts/fields/index.ts';
+import { chosen, optionsOf, Select } from '../parts/fields/choices.tsx';
+import { Submit } from '../parts/fields/Submit.tsx';
+import { TextInput } from '../parts/fields/TextInput.tsx';
+import { useContractForm } from '../parts/fields/useContractForm.ts';
 import { counted, sentence } from '../parts/words.ts';
 
 export function People() {

@@ -8,7 +8,9 @@ import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
-import { AmountInput, NumberInput, Select, TextInput } from '../parts/fields/index.ts';
+import { AmountInput, NumberInput } from '../parts/fields/figures.tsx';
+import { Select } from '../parts/fields/choices.tsx';
+import { TextInput } from '../parts/fields/TextInput.tsx';
 import { WorkedSale } from './WorkedSale.tsx';
 import './shop.css';
 

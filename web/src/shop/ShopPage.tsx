@@ -6,7 +6,10 @@ import { Link } from 'react-router';
 import { SECRETS } from '@jutbank/contract/http';
 import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { useMay, useSession } from '../base/session.ts';
-import { MultiSelect, optionsOf, Submit, TextInput, useContractForm } from '../parts/fields/index.ts';
+import { MultiSelect, optionsOf } from '../parts/fields/choices.tsx';
+import { Submit } from '../parts/fields/Submit.tsx';
+import { TextInput } from '../parts/fields/TextInput.tsx';
+import { useContractForm } from '../parts/fields/useContractForm.ts';
 import { People } from './People.tsx';
 
 export default function ShopPage() {

@@ -1,7 +1,9 @@
 import { shopRoutes } from '@jutbank/contract/shop';
 import { useKeptAnswers } from '../base/answers.ts';
 import { Wordmark } from '../base/Wordmark.tsx';
-import { Submit, TextInput, useContractForm } from '../parts/fields/index.ts';
+import { Submit } from '../parts/fields/Submit.tsx';
+import { TextInput } from '../parts/fields/TextInput.tsx';
+import { useContractForm } from '../parts/fields/useContractForm.ts';
 
 export default function SignInPage() {
   const answers = useKeptAnswers();

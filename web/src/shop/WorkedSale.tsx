@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { subtractMoney } from '@jutbank/core/money';
 import { leftOf, netOf } from '@jutbank/core/worth';
 import { CARE, pricingSettings, type PricingSettings } from '@jutbank/contract/shop';
-import { AmountInput } from '../parts/fields/index.ts';
+import { AmountInput } from '../parts/fields/figures.tsx';
 import { moneyText, sentence } from '../parts/words.ts';
 
 export function WorkedSale({

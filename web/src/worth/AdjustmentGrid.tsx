@@ -5,15 +5,11 @@ import { useMutation } from '@tanstack/react-query';
 import { Fragment, useState } from 'react';
 import type { EstimateAnswer, EstimateRow } from '@jutbank/contract/market';
 import { useKeptAnswers } from '../base/answers.ts';
-import {
-  chosen,
-  NumberInput,
-  optionsOf,
-  Select,
-  Submit,
-  TextInput,
-  useContractForm,
-} from '../parts/fields/index.ts';
+import { chosen, optionsOf, Select } from '../parts/fields/choices.tsx';
+import { NumberInput } from '../parts/fields/figures.tsx';
+import { Submit } from '../parts/fields/Submit.tsx';
+import { TextInput } from '../parts/fields/TextInput.tsx';
+import { useContractForm } from '../parts/fields/useContractForm.ts';
 import { invalidatePiece } from '../pieces/usePiece.ts';
 import { send } from '../base/api.ts';
 import { dayText, moneyText, sentence, signed } from '../parts/words.ts';

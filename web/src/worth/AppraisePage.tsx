@@ -1,11 +1,5 @@
 /** An appraisal in the making: what it is for on the left, what it rests on beside it; nothing is kept before it is signed. */
-import {
-  worthRoutes,
-  type AppraisalBody,
-  PURPOSES,
-  type Purpose,
-  type SaleCheck,
-} from '@jutbank/contract/worth';
+import { worthRoutes, type AppraisalBody, PURPOSES, type Purpose, type SaleCheck } from '@jutbank/contract/worth';
 import { Button } from '@mui/material';
 import { keepPreviousData, useMutation } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
@@ -17,7 +11,8 @@ import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { useSheet } from '../pieces/useSheet.ts';
-import { optionsOf, Select, TextInput, Tick } from '../parts/fields/index.ts';
+import { optionsOf, Select, Tick } from '../parts/fields/choices.tsx';
+import { TextInput } from '../parts/fields/TextInput.tsx';
 import { dayText, moneyText } from '../parts/words.ts';
 import { Evidence } from './Evidence.tsx';
 import { BASIS_WORDS, PURPOSE_WORDS } from './words.ts';

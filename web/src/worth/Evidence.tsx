@@ -1,6 +1,6 @@
 /** What a value rests on: figure and range, the ways side by side, the market, and each sale with what was found out about it. */
 import { Button, ButtonBase } from '@mui/material';
-import { CellInput } from '../parts/fields/index.ts';
+import { CellInput } from '../parts/fields/CellInput.tsx';
 import { Fragment, useState } from 'react';
 import type { AppraisalEvidence, AppraisedRow, SaleCheck } from '@jutbank/contract/worth';
 import { dayText, moneyText, sentence, signed } from '../parts/words.ts';

@@ -9,7 +9,8 @@ import { useKeptAnswers } from '../base/answers.ts';
 import { invalidatePiece } from '../pieces/usePiece.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
-import { MoneyInput, TextInput } from '../parts/fields/index.ts';
+import { MoneyInput } from '../parts/fields/figures.tsx';
+import { TextInput } from '../parts/fields/TextInput.tsx';
 import { dayText, moneyText } from '../parts/words.ts';
 
 const ADVICE = { take: 'Take it', counter: 'Counter', wait: 'Wait' } as const;

@@ -13,7 +13,7 @@ import { Failed, Loading } from '../base/states.tsx';
 import { awaitJob } from '../base/task.ts';
 import { counted, dayText, moneyText, signed } from '../parts/words.ts';
 import { StockCourse } from './StockCourse.tsx';
-import { Table, type Column } from '../parts/table/index.ts';
+import { Table, type Column } from '../parts/table/Table.tsx';
 import { OpenedWorth } from './StockGrounds.tsx';
 import { Ages, Oldest, TakenFor, Trends } from './StockTables.tsx';
 import './stock.css';

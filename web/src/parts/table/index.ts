@@ -1,1 +1,2 @@
+
 export { Table, type Column } from './Table.tsx';

@@ -1,5 +1,6 @@
 /** Beside the code editor: a field to try a stamp, every reading in a table, and what is doubtful about the rules. */
-import { Select, TextInput, optionsOf } from '../../parts/fields/index.ts';
+import { Select, optionsOf } from '../../parts/fields/choices.tsx';
+import { TextInput } from '../../parts/fields/TextInput.tsx';
 import { useState } from 'react';
 import { edtfInWords, parsePeriod } from '@jutbank/core/dates';
 import {

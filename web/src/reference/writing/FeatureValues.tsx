@@ -1,5 +1,7 @@
 /** The values of one feature, as a form, a pattern or a maker shows it; several mean any of them. */
-import { MultiSelect, NumberInput, TextInput } from '../../parts/fields/index.ts';
+import { MultiSelect } from '../../parts/fields/choices.tsx';
+import { NumberInput } from '../../parts/fields/figures.tsx';
+import { TextInput } from '../../parts/fields/TextInput.tsx';
 import type { Feature, FeatureReading } from '@jutbank/core/reference';
 import { named, Section, type FormProps } from './formParts.tsx';
 

@@ -1,14 +1,8 @@
 /** A variant: what can be seen on it, when it was made, how many, and what gives an imitation away. */
-import {
-  DateInput,
-  LinesInput,
-  MultiSelect,
-  NumberInput,
-  Rows,
-  Select,
-  TextInput,
-  optionsOf,
-} from '../../parts/fields/index.ts';
+import { DateInput, NumberInput } from '../../parts/fields/figures.tsx';
+import { LinesInput, TextInput } from '../../parts/fields/TextInput.tsx';
+import { MultiSelect, Select, optionsOf } from '../../parts/fields/choices.tsx';
+import { Rows } from '../../parts/fields/Rows.tsx';
 import { useVariantNames } from '../vocabulary.ts';
 import {
   RUN_SPLITS,
@@ -21,7 +15,7 @@ import {
 import type { PatternDetail } from '@jutbank/contract/reference';
 import { FeatureValues } from './FeatureValues.tsx';
 import { given, named, Section, type FormProps } from './formParts.tsx';
-import { Measures, YearCounts } from './forms.tsx';
+import { Measures, YearCounts } from './PatternForm.tsx';
 
 interface Props extends FormProps<Variant> {
   readonly detail: PatternDetail | undefined;

@@ -1,5 +1,6 @@
 /** Writing one thing of the reference: the form, what it will look like, and where it stands. */
-import { FieldErrors, TextInput } from '../../parts/fields/index.ts';
+import { FieldErrors } from '../../parts/fields/Field.tsx';
+import { TextInput } from '../../parts/fields/TextInput.tsx';
 import { referenceRoutes, type ItemRecord, type Vocabulary } from '@jutbank/contract/reference';
 import { Button } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
@@ -14,15 +15,10 @@ import { useShortcuts } from '../../base/shortcuts.ts';
 import { CodeForm } from './CodeForm.tsx';
 import { asItem, blank, nextFormOf, SECTION_WORDS, suggestedId, type Draft } from './draft.ts';
 import type { FormProps } from './formParts.tsx';
-import {
-  FeatureForm,
-  MakerForm,
-  MarkForm,
-  PatternForm,
-  SourceForm,
-  StoryForm,
-  WindowForm,
-} from './forms.tsx';
+import { FeatureForm } from './FeatureForm.tsx';
+import { MakerForm, SourceForm, StoryForm } from './SourceForm.tsx';
+import { MarkForm, WindowForm } from './MarkForm.tsx';
+import { PatternForm } from './PatternForm.tsx';
 import { VariantForm } from './VariantForm.tsx';
 import './writing.css';
 import { useVocabulary, usePattern } from '../vocabulary.ts';

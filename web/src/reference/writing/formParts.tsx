@@ -1,5 +1,6 @@
 /** What all forms of the reference share. */
-import { Select, TextInput, type Option } from '../../parts/fields/index.ts';
+import { Select, type Option } from '../../parts/fields/choices.tsx';
+import { TextInput } from '../../parts/fields/TextInput.tsx';
 import type { ReactNode } from 'react';
 import type { Vocabulary } from '@jutbank/contract/reference';
 
