@@ -72,7 +72,7 @@ const reference: PackContents = {
         kind: 'counterfeit',
         twinOf: 'skiff-run',
         window: '2018/..',
-        made: { quantity: 4000, basis: 'estimate' },
+        made: { quantity: 4000, basis: 'estimated' },
         tells: ['the screws'],
       },
     ),

@@ -1,2 +1,1 @@
-
 export { mountListing } from './routes.ts';

@@ -2,7 +2,16 @@ import { ulid } from 'ulid';
 import { cautionsFor, checkWording, writeListing } from '@jutbank/core/listing';
 import { listingRoutes, type ListingDraft } from '@jutbank/contract/listing';
 import { answer, conflict, invalid, type Answered, type Mount } from '../http/index.ts';
-import { contextOf, changePiece, lockPiece, pieceRecord, type PieceRecord, type Readers, factsOf, ownPrice } from '../pieces/index.ts';
+import {
+  contextOf,
+  changePiece,
+  lockPiece,
+  pieceRecord,
+  type PieceRecord,
+  type Readers,
+  factsOf,
+  ownPrice,
+} from '../pieces/index.ts';
 import { sendOut, type Marketplace, type Outbox } from '../outside/index.ts';
 import { shopOf } from '../shop/index.ts';
 

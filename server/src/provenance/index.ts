@@ -1,2 +1,1 @@
-
 export { mountProvenance } from './routes.ts';
