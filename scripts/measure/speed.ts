@@ -3,7 +3,13 @@
  * compare ratios (growth, share of a budget) rather than milliseconds across machines.
  */
 import { dayOf } from '@jutbank/core/dates';
-import { compileReference, identify, prepared, type Observation, type ReferenceIndex } from '@jutbank/core/bench';
+import {
+  compileReference,
+  identify,
+  prepared,
+  type Observation,
+  type ReferenceIndex,
+} from '@jutbank/core/bench';
 import { random } from '@jutbank/core/random';
 import { emptyContents, type PackContents } from '@jutbank/core/reference';
 

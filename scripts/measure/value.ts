@@ -4,7 +4,14 @@
  * is of the day after the last known price and was never among the sales; the engine has its shipped settings.
  *   KINDS=sparse,quiet  only these kinds      LAST=1  with the kind that is kept for last
  */
-import { estimateWorth, evidenceIn, fitMarket, Market, type Comparable, type Estimate } from '@jutbank/core/market';
+import {
+  estimateWorth,
+  evidenceIn,
+  fitMarket,
+  Market,
+  type Comparable,
+  type Estimate,
+} from '@jutbank/core/market';
 import { Oracle, type Prediction } from './value/oracle.ts';
 import { KEPT_FOR_LAST, KIND_NAMES, KINDS } from './value/parameters.ts';
 import { measureServer } from './value/server.ts';

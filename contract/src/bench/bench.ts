@@ -1,6 +1,13 @@
 /** Questions and answers of the bench. */
 import { pageShape, answers, byId, route, slug, text, ulid } from '../http/index.ts';
-import { identifyAnswerShape, ofPiece, observation, narrowing, observationsBody, attributionBody } from '../pieces/index.ts';
+import {
+  identifyAnswerShape,
+  ofPiece,
+  observation,
+  narrowing,
+  observationsBody,
+  attributionBody,
+} from '../pieces/index.ts';
 import { z } from 'zod';
 import { FOUND_PLACES } from '@jutbank/core/bench';
 import { CONSTRUCTIONS } from '@jutbank/core/reference';

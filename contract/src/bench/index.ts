@@ -1,2 +1,10 @@
-
-export { type FrequencyAnswer, type GaugeKey, type GaugeLine, type GaugeSummary, type PieceQuestion, type WatchedNumber, benchRoutes, identifyQuestion } from './bench.ts';
+export {
+  type FrequencyAnswer,
+  type GaugeKey,
+  type GaugeLine,
+  type GaugeSummary,
+  type PieceQuestion,
+  type WatchedNumber,
+  benchRoutes,
+  identifyQuestion,
+} from './bench.ts';

@@ -1,8 +1,40 @@
 /** Findings and grades. */
-import { gradeAnswerShape, findingShape, completenessShape, inspectionShape, treatmentPlanShape, agreementShape, defectDifferenceShape, ofPiece, finding, completeness, conditionBody, quotedBody } from '../pieces/index.ts';
-import { pageShape, moneyShape, answers, byId, edtf, positiveMoney, required, route, text, ulid } from '../http/index.ts';
+import {
+  gradeAnswerShape,
+  findingShape,
+  completenessShape,
+  inspectionShape,
+  treatmentPlanShape,
+  agreementShape,
+  defectDifferenceShape,
+  ofPiece,
+  finding,
+  completeness,
+  conditionBody,
+  quotedBody,
+} from '../pieces/index.ts';
+import {
+  pageShape,
+  moneyShape,
+  answers,
+  byId,
+  edtf,
+  positiveMoney,
+  required,
+  route,
+  text,
+  ulid,
+} from '../http/index.ts';
 import { z } from 'zod';
-import { DEFECTS, PARTS, RULE_IDS, SCALE_IDS, SEVERITIES, TREATMENT_KINDS, type RuleDocument } from '@jutbank/core/condition';
+import {
+  DEFECTS,
+  PARTS,
+  RULE_IDS,
+  SCALE_IDS,
+  SEVERITIES,
+  TREATMENT_KINDS,
+  type RuleDocument,
+} from '@jutbank/core/condition';
 import { CONSTRUCTIONS } from '@jutbank/core/reference';
 
 export const gradeQuestion = z.object({

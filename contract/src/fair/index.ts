@@ -1,2 +1,8 @@
-
-export { type FairAnswer, type FairNote, type FairNoteRecord, type FairQuestion, fairNote, fairRoutes } from './fair.ts';
+export {
+  type FairAnswer,
+  type FairNote,
+  type FairNoteRecord,
+  type FairQuestion,
+  fairNote,
+  fairRoutes,
+} from './fair.ts';

@@ -1,3 +1,9 @@
-
 export { intakeRoutes } from './intake.ts';
-export { type LotBody, type LotPiece, type LotSharesBody, type LotSheet, type LotSummary, lotRoutes } from './lots.ts';
+export {
+  type LotBody,
+  type LotPiece,
+  type LotSharesBody,
+  type LotSheet,
+  type LotSummary,
+  lotRoutes,
+} from './lots.ts';

@@ -1,6 +1,17 @@
 /** Lots: one price for many pieces, documented whole, its recovery followed. */
 import { STAGES, SOURCE_OF_PIECE } from '@jutbank/core/pieces';
-import { moneyShape, amount, answers, byId, currency, edtf, required, route, text, ulid } from '../http/index.ts';
+import {
+  moneyShape,
+  amount,
+  answers,
+  byId,
+  currency,
+  edtf,
+  required,
+  route,
+  text,
+  ulid,
+} from '../http/index.ts';
 import { allocationShape } from './shapes.ts';
 import { z } from 'zod';
 import { ALLOCATION_METHODS } from '@jutbank/core/intake';

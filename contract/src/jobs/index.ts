@@ -1,2 +1,1 @@
-
 export { type JobAnswer, jobRoutes } from './jobs.ts';

@@ -1,2 +1,1 @@
-
 export { type ListingBody, type ListingDraft, listingRoutes } from './listing.ts';

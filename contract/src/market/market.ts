@@ -1,8 +1,26 @@
 /** Comparables, rates and estimates. */
-import { moneyShape, pageShape, answers, byId, currency, pageQuery, route, slug, text, ulid } from '../http/index.ts';
+import {
+  moneyShape,
+  pageShape,
+  answers,
+  byId,
+  currency,
+  pageQuery,
+  route,
+  slug,
+  text,
+  ulid,
+} from '../http/index.ts';
 import { nameSaidShape, wordSaidShape } from './shapes.ts';
 import { z } from 'zod';
-import { ALTERATIONS, DATE_ORDERS, ITEM_STATES, PRICE_KINDS, VENUE_KINDS, WORD_COLUMNS } from '@jutbank/core/market';
+import {
+  ALTERATIONS,
+  DATE_ORDERS,
+  ITEM_STATES,
+  PRICE_KINDS,
+  VENUE_KINDS,
+  WORD_COLUMNS,
+} from '@jutbank/core/market';
 
 /** The columns of the CSV, in the order in which Jutbank writes them. */
 export const COMPARABLE_COLUMNS = [

@@ -1,5 +1,23 @@
 /** The answers of grading and of an inspection, as they are sent. */
-import { SCALE_IDS, DEFECTS, SEVERITIES, STEP_STATES, TREATMENT_KINDS, PARTS, type AppliedCap, type ScaleGrade, type Deduction, type GradeAnswer, type Pin, type Finding, type Completeness, type Inspection, type TreatmentPlan, type Agreement, type DefectDifference } from '@jutbank/core/condition';
+import {
+  SCALE_IDS,
+  DEFECTS,
+  SEVERITIES,
+  STEP_STATES,
+  TREATMENT_KINDS,
+  PARTS,
+  type AppliedCap,
+  type ScaleGrade,
+  type Deduction,
+  type GradeAnswer,
+  type Pin,
+  type Finding,
+  type Completeness,
+  type Inspection,
+  type TreatmentPlan,
+  type Agreement,
+  type DefectDifference,
+} from '@jutbank/core/condition';
 import { z } from 'zod';
 
 export const appliedCapShape: z.ZodType<AppliedCap> = z

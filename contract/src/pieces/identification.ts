@@ -1,6 +1,33 @@
 /** The answers of the bench as they are sent. */
 import { featureReadingShape, impliedFeatureShape } from '../reference/index.ts';
-import { TIERS, CERTAINTIES, OBSERVATION_STATES, type Verdict, type Evidence, type Candidate, type Attribution, type Subject, type Bound, type ConflictExplanation, type Conflict, type Dispute, type DatedClaim, type MakingClash, type DateOfMaking, type Dating, type Implied, type CodeAnswer, type NextCheck, type Alert, type PutTogetherAnswer, type HistoryEvent, type NumbersAnswer, type Narrowing, type IdentifyAnswer, type Observation } from '@jutbank/core/bench';
+import {
+  TIERS,
+  CERTAINTIES,
+  OBSERVATION_STATES,
+  type Verdict,
+  type Evidence,
+  type Candidate,
+  type Attribution,
+  type Subject,
+  type Bound,
+  type ConflictExplanation,
+  type Conflict,
+  type Dispute,
+  type DatedClaim,
+  type MakingClash,
+  type DateOfMaking,
+  type Dating,
+  type Implied,
+  type CodeAnswer,
+  type NextCheck,
+  type Alert,
+  type PutTogetherAnswer,
+  type HistoryEvent,
+  type NumbersAnswer,
+  type Narrowing,
+  type IdentifyAnswer,
+  type Observation,
+} from '@jutbank/core/bench';
 import { EFFORTS, STAMPED_AFTERWARDS } from '@jutbank/core/reference';
 import { z } from 'zod';
 

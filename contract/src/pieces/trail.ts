@@ -1,5 +1,11 @@
 /** Custody and the paper trail as they are sent. */
-import { EVIDENCE_KINDS, type CustodyEvent, type TrailYear, type TrailProblem, type Trail } from '@jutbank/core/provenance';
+import {
+  EVIDENCE_KINDS,
+  type CustodyEvent,
+  type TrailYear,
+  type TrailProblem,
+  type Trail,
+} from '@jutbank/core/provenance';
 import { z } from 'zod';
 
 export const custodyEventShape: z.ZodType<CustodyEvent> = z

@@ -1,2 +1,8 @@
-
-export { type AuditEntry, type AuditFilter, type AuditPage, type LedgerCheck, type LedgerEntry, provenanceRoutes } from './provenance.ts';
+export {
+  type AuditEntry,
+  type AuditFilter,
+  type AuditPage,
+  type LedgerCheck,
+  type LedgerEntry,
+  provenanceRoutes,
+} from './provenance.ts';

@@ -1,3 +1,17 @@
-
-export { type Contradiction, type Counts, type ImportAnswer, type Item, type ItemRecord, type MakerDetail, type PackReview, type PackSummary, type PatternDetail, type VariantDetail, type Vocabulary, itemSchema, referencePack, referenceRoutes } from './reference.ts';
+export {
+  type Contradiction,
+  type Counts,
+  type ImportAnswer,
+  type Item,
+  type ItemRecord,
+  type MakerDetail,
+  type PackReview,
+  type PackSummary,
+  type PatternDetail,
+  type VariantDetail,
+  type Vocabulary,
+  itemSchema,
+  referencePack,
+  referenceRoutes,
+} from './reference.ts';
 export { constructionShape, featureReadingShape, impliedFeatureShape } from './shapes.ts';

@@ -2,7 +2,30 @@
 import { pageShape, answers, route, slug } from '../http/index.ts';
 import { featureReadingShape, scarcityShape } from './shapes.ts';
 import { z } from 'zod';
-import { CONSTRUCTIONS, EFFORTS, PACK_SECTIONS, RUN_SPLITS, SOURCE_KINDS, STAMPED_AFTERWARDS, STORY_VERDICTS, SWAP_CLASSES, VARIANT_KINDS, type Code, type DatedWindow, type Feature, type Maker, type Mark, type PackContents, type PackSection, type Pattern, type ReferencePack, type Source, type Story, type StoryVerdict, type Variant } from '@jutbank/core/reference';
+import {
+  CONSTRUCTIONS,
+  EFFORTS,
+  PACK_SECTIONS,
+  RUN_SPLITS,
+  SOURCE_KINDS,
+  STAMPED_AFTERWARDS,
+  STORY_VERDICTS,
+  SWAP_CLASSES,
+  VARIANT_KINDS,
+  type Code,
+  type DatedWindow,
+  type Feature,
+  type Maker,
+  type Mark,
+  type PackContents,
+  type PackSection,
+  type Pattern,
+  type ReferencePack,
+  type Source,
+  type Story,
+  type StoryVerdict,
+  type Variant,
+} from '@jutbank/core/reference';
 
 const words = z.string().max(2000);
 const reading = z.union([z.string().max(200), z.number()]);

@@ -1,5 +1,12 @@
 /** The engine's answers as they are sent. */
-import type { FeatureReading, ImpliedFeature, Construction, ScarcityPart, Range, Scarcity } from '@jutbank/core/reference';
+import type {
+  FeatureReading,
+  ImpliedFeature,
+  Construction,
+  ScarcityPart,
+  Range,
+  Scarcity,
+} from '@jutbank/core/reference';
 import { z } from 'zod';
 
 export const featureReadingShape: z.ZodType<FeatureReading> = z.union([z.string(), z.number()]);

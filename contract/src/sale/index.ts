@@ -1,2 +1,8 @@
-
-export { type NetOfSale, type PublicCertificate, type SaleBody, type SaleRecord, saleBody, saleRoutes } from './sale.ts';
+export {
+  type NetOfSale,
+  type PublicCertificate,
+  type SaleBody,
+  type SaleRecord,
+  saleBody,
+  saleRoutes,
+} from './sale.ts';

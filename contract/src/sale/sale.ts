@@ -1,6 +1,19 @@
 /** Sales, invoices, certificates. */
 import { netFields } from '../worth/index.ts';
-import { moneyShape, pageShape, answers, byId, pageQuery, positiveMoney, required, route, slug, text, ulid, withheld } from '../http/index.ts';
+import {
+  moneyShape,
+  pageShape,
+  answers,
+  byId,
+  pageQuery,
+  positiveMoney,
+  required,
+  route,
+  slug,
+  text,
+  ulid,
+  withheld,
+} from '../http/index.ts';
 import { z } from 'zod';
 
 export const saleBody = z.object({

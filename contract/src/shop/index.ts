@@ -1,4 +1,24 @@
-
 export { buyingSchema, channelSchema, targetSchema } from './channels.ts';
-export { CARE, type Care, type PricingSettings, USUAL_SETTINGS, type VersionedSettings, care, pricingSettings, pricingSettingsRoutes } from './pricingSettings.ts';
-export { accessOf, type Person, type PersonOnList, ROLES, type Role, type SearchHit, type SessionAnswer, type SessionOnList, type Shop, setupBody, shopRoutes } from './shop.ts';
+export {
+  CARE,
+  type Care,
+  type PricingSettings,
+  USUAL_SETTINGS,
+  type VersionedSettings,
+  care,
+  pricingSettings,
+  pricingSettingsRoutes,
+} from './pricingSettings.ts';
+export {
+  accessOf,
+  type Person,
+  type PersonOnList,
+  ROLES,
+  type Role,
+  type SearchHit,
+  type SessionAnswer,
+  type SessionOnList,
+  type Shop,
+  setupBody,
+  shopRoutes,
+} from './shop.ts';

@@ -1,6 +1,15 @@
 /** Money at both ends of a stored piece: what to pay, what to ask, which check pays, what to do with an offer. */
 import { BASES } from '@jutbank/core/worth';
-import { moneyShape, saleTaxShape, answers, byId, moneySchema, positiveMoney, route, text } from '../http/index.ts';
+import {
+  moneyShape,
+  saleTaxShape,
+  answers,
+  byId,
+  moneySchema,
+  positiveMoney,
+  route,
+  text,
+} from '../http/index.ts';
 import { mostToPayShape, netShape, hazardShape, askPointShape, offerAdviceShape } from './shapes.ts';
 import { care } from '../shop/index.ts';
 import { MARKETS } from '@jutbank/core/market';

@@ -1,6 +1,16 @@
 /** The engine's answers as they are sent. */
 import { VENUE_KINDS } from '@jutbank/core/market';
-import type { MostToPay, RangesHeld, Band, HouseCalibration, PointOfValue, Net, Hazard, AskPoint, OfferAdvice } from '@jutbank/core/worth';
+import type {
+  MostToPay,
+  RangesHeld,
+  Band,
+  HouseCalibration,
+  PointOfValue,
+  Net,
+  Hazard,
+  AskPoint,
+  OfferAdvice,
+} from '@jutbank/core/worth';
 import { z } from 'zod';
 
 /** A share with its honest interval. */

@@ -2,12 +2,31 @@
  * Lays a reference out for the engine. Built once per reference revision, immutable, shared by all requests.
  */
 import { calendarOf, hullOf, periodOf, type Day, type Span } from '../dates/index.ts';
-import { NOT_APPLICABLE, SILENT, type Column, type CompiledReference, type DayHulls, type MadeOver, type MeasureColumn, type Row } from './compiled.ts';
+import {
+  NOT_APPLICABLE,
+  SILENT,
+  type Column,
+  type CompiledReference,
+  type DayHulls,
+  type MadeOver,
+  type MeasureColumn,
+  type Row,
+} from './compiled.ts';
 import { frequencyOf, NO_ENCOUNTERS, type Encounters, type Frequency } from './frequency.ts';
 import { monthOf, monthsOf, OLDEST, yearsIn, type Month, type MonthRange } from './months.ts';
 import { surviving, yearlyRates } from './quantities.ts';
 import { BENCH_SETTINGS, type BenchSettings } from './settings.ts';
-import { quantityMade, type Construction, type DatedWindow, type Feature, type FeatureReading, type Maker, type PackContents, type Pattern, type Variant } from '../reference/index.ts';
+import {
+  quantityMade,
+  type Construction,
+  type DatedWindow,
+  type Feature,
+  type FeatureReading,
+  type Maker,
+  type PackContents,
+  type Pattern,
+  type Variant,
+} from '../reference/index.ts';
 
 export interface ReferenceIndex extends CompiledReference {
   /** how often each row comes to a bench */

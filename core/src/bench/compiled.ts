@@ -3,7 +3,19 @@
  */
 import type { Day } from '../dates/index.ts';
 import type { Month, MonthRange } from './months.ts';
-import type { Code, Construction, DatedWindow, Feature, FeatureReading, Maker, Mark, PackContents, Pattern, Source, Variant } from '../reference/index.ts';
+import type {
+  Code,
+  Construction,
+  DatedWindow,
+  Feature,
+  FeatureReading,
+  Maker,
+  Mark,
+  PackContents,
+  Pattern,
+  Source,
+  Variant,
+} from '../reference/index.ts';
 
 export const SILENT = -1;
 export const NOT_APPLICABLE = -2;

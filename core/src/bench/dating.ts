@@ -1,11 +1,34 @@
 /** Dating by overlap: core and outer bracket, what binds them, disputes and conflicts (formats.md, "Dating, settled"). */
-import { asDay, covers, edtfOf, hullOf, intersectAll, joined, OPEN_END, OPEN_START, isoOf, periodOf, type Span } from '../dates/index.ts';
+import {
+  asDay,
+  covers,
+  edtfOf,
+  hullOf,
+  intersectAll,
+  joined,
+  OPEN_END,
+  OPEN_START,
+  isoOf,
+  periodOf,
+  type Span,
+} from '../dates/index.ts';
 import { otherArrangements, readDateCode, type DatedWindow } from '../reference/index.ts';
 import { scopedWindows, statementSpans } from './datedEvidence.ts';
 import type { ReferenceIndex } from './compile.ts';
 import type { DayHulls, Row } from './compiled.ts';
 import { changedBy, tellsHistory, type PieceHistory } from './history.ts';
-import type { Bound, Conflict, ConflictExplanation, DatedClaim, DateOfMaking, Dating, Dispute, MakingClash, Observation, Subject } from './observation.ts';
+import type {
+  Bound,
+  Conflict,
+  ConflictExplanation,
+  DatedClaim,
+  DateOfMaking,
+  Dating,
+  Dispute,
+  MakingClash,
+  Observation,
+  Subject,
+} from './observation.ts';
 import { DEFAULT_SWAP, STAMP_SWAP, type BenchSettings } from './settings.ts';
 import { TANG } from './observationEvidence.ts';
 

@@ -5,7 +5,13 @@ import type { Certainty, Observation } from './observation.ts';
 import type { BenchSettings } from './settings.ts';
 import type { ObservationEvidence } from './observationEvidence.ts';
 import { tellsHistory } from './history.ts';
-import { dateCodeEvidence, historyMarkEvidence, markEvidence, patternNumberEvidence, serialEvidence } from './stampEvidence.ts';
+import {
+  dateCodeEvidence,
+  historyMarkEvidence,
+  markEvidence,
+  patternNumberEvidence,
+  serialEvidence,
+} from './stampEvidence.ts';
 
 /** Observations must have been checked (`checkObservations`); what says nothing (`cannot-tell`) gives no sign. */
 export function evidenceOf(

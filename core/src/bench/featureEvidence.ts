@@ -6,7 +6,13 @@ import { cellsOf, measureCellsOf, type Cells } from './cells.ts';
 import { customsOf } from './customs.ts';
 import { measureDensity, normalDensity } from './density.ts';
 import { DEFAULT_SWAP, type BenchSettings } from './settings.ts';
-import { alternatives, backgroundShare, readingProbability, undescribedLikelihood, type ObservationEvidence } from './observationEvidence.ts';
+import {
+  alternatives,
+  backgroundShare,
+  readingProbability,
+  undescribedLikelihood,
+  type ObservationEvidence,
+} from './observationEvidence.ts';
 
 const partOf = (feature: Feature) => ({ part: feature.part, swap: feature.swap ?? DEFAULT_SWAP });
 

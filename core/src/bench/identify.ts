@@ -8,7 +8,14 @@ import { evidenceTable, exchangedParts } from './evidenceTable.ts';
 import { subjectKey } from './checkObservations.ts';
 import { historyEvents, pieceHistory, tellsHistory } from './history.ts';
 import { checkOutcomes, nextChecks, type CheckOutcomes } from './nextChecks.ts';
-import type { Alert, DateOfMaking, IdentifyAnswer, IdentifyQuestion, Narrowing, Observation } from './observation.ts';
+import type {
+  Alert,
+  DateOfMaking,
+  IdentifyAnswer,
+  IdentifyQuestion,
+  Narrowing,
+  Observation,
+} from './observation.ts';
 import { posteriorOf, productOf, type Posterior } from './posterior.ts';
 import { findMarriage } from './marriage.ts';
 import { BENCH_SETTINGS, type BenchSettings } from './settings.ts';

@@ -2,7 +2,13 @@ export * from './observation.ts';
 export { BENCH_SETTINGS, ENGINE_VERSION, type BenchSettings } from './settings.ts';
 export { compileReference, compiling, withEncounters, type ReferenceIndex } from './compile.ts';
 export { type Row } from './compiled.ts';
-export { NO_ENCOUNTERS, type Encounters, type Frequency, type LearntFrom, type LearntLevel } from './frequency.ts';
+export {
+  NO_ENCOUNTERS,
+  type Encounters,
+  type Frequency,
+  type LearntFrom,
+  type LearntLevel,
+} from './frequency.ts';
 export { monthOf } from './months.ts';
 export { checkQuestion, checkObservation, subjectKey } from './checkObservations.ts';
 export { checksOf, identify } from './identify.ts';

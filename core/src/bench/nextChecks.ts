@@ -5,7 +5,14 @@ import type { Column, MeasureColumn, Row } from './compiled.ts';
 import { tellsHistory } from './history.ts';
 import type { NextCheck, Observation } from './observation.ts';
 import { measureDensity } from './density.ts';
-import { entropyOf, expectationsOf, expectedOf, normalised, type Expectations, type Expected } from './expectations.ts';
+import {
+  entropyOf,
+  expectationsOf,
+  expectedOf,
+  normalised,
+  type Expectations,
+  type Expected,
+} from './expectations.ts';
 import type { Posterior } from './posterior.ts';
 import { DEFAULT_EFFORT, type BenchSettings } from './settings.ts';
 

@@ -1,5 +1,11 @@
 /** What a person at the bench saw, and what the engine answers (formats.md, "Identify"). */
-import type { Construction, Effort, FeatureReading, ImpliedFeature, MarkHistory } from '../reference/index.ts';
+import type {
+  Construction,
+  Effort,
+  FeatureReading,
+  ImpliedFeature,
+  MarkHistory,
+} from '../reference/index.ts';
 
 type Maybe<T> = T | null | undefined;
 

@@ -1,12 +1,37 @@
 /** Stamps as signs: marks, date codes, pattern numbers, serials. */
-import { impliedValues, otherArrangements, parsePatternNumber, readDateCode, readSerial, type ImpliedFeature, type PatternNumberCode, type PatternNumberParse, type SerialCode } from '../reference/index.ts';
+import {
+  impliedValues,
+  otherArrangements,
+  parsePatternNumber,
+  readDateCode,
+  readSerial,
+  type ImpliedFeature,
+  type PatternNumberCode,
+  type PatternNumberParse,
+  type SerialCode,
+} from '../reference/index.ts';
 import type { ReferenceIndex } from './compile.ts';
 import type { Row } from './compiled.ts';
-import { dateCodeDates, INVENTED, historyMarkDates, judged, markDates, markFactor, standsAt, windowHold } from './datedEvidence.ts';
+import {
+  dateCodeDates,
+  INVENTED,
+  historyMarkDates,
+  judged,
+  markDates,
+  markFactor,
+  standsAt,
+  windowHold,
+} from './datedEvidence.ts';
 import type { HistoryMark } from './history.ts';
 import { meanOver } from './overMonths.ts';
 import { STAMP_SWAP, type BenchSettings } from './settings.ts';
-import { alternatives, backgroundShare, readingProbability, TANG, type ObservationEvidence } from './observationEvidence.ts';
+import {
+  alternatives,
+  backgroundShare,
+  readingProbability,
+  TANG,
+  type ObservationEvidence,
+} from './observationEvidence.ts';
 
 const filled = (index: ReferenceIndex, value: number) => new Float64Array(index.rows.length).fill(value);
 

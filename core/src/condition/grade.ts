@@ -1,7 +1,25 @@
 /** Condition index and grades: 100 × Π(1 − d), then each scale's bands and caps (engines.md, Condition). */
-import { basePart, findingInWords, SEVERITIES, type Completeness, type Finding, type GradeQuestion, type Part, type Severity } from './finding.ts';
+import {
+  basePart,
+  findingInWords,
+  SEVERITIES,
+  type Completeness,
+  type Finding,
+  type GradeQuestion,
+  type Part,
+  type Severity,
+} from './finding.ts';
 import { completenessDisclosures } from './completeness.ts';
-import { SCALES, SHIPPED_RULES, type Cap, type DeductionRule, type IndexRules, type RuleSet, type ScaleId, type ScaleRules } from './rules.ts';
+import {
+  SCALES,
+  SHIPPED_RULES,
+  type Cap,
+  type DeductionRule,
+  type IndexRules,
+  type RuleSet,
+  type ScaleId,
+  type ScaleRules,
+} from './rules.ts';
 
 export interface AppliedCap {
   /** index of the finding, null where completeness caps */

@@ -1,7 +1,17 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { checkRules } from './checkRules.ts';
-import { documentOf, INDEX_RULES, RULE_IDS, SCALES, SHIPPED_RULES, withDocument, type BySeverity, type IndexRules, type ScaleRules } from './rules.ts';
+import {
+  documentOf,
+  INDEX_RULES,
+  RULE_IDS,
+  SCALES,
+  SHIPPED_RULES,
+  withDocument,
+  type BySeverity,
+  type IndexRules,
+  type ScaleRules,
+} from './rules.ts';
 import { gradeCondition } from './grade.ts';
 import { SEVERITIES } from './finding.ts';
 

@@ -2,7 +2,14 @@
  * Leave it or treat it: what each treatment would take away and leave behind, what it costs, how often it goes wrong,
  * and the grade on every scale before, after, and if it fails (engines.md, Condition and Treatment).
  */
-import { basePart, type Completeness, type Defect, type Finding, type GradeQuestion, type Part } from './finding.ts';
+import {
+  basePart,
+  type Completeness,
+  type Defect,
+  type Finding,
+  type GradeQuestion,
+  type Part,
+} from './finding.ts';
 import { gradeCondition, type GradeAnswer } from './grade.ts';
 import { SHIPPED_RULES, type RuleSet } from './rules.ts';
 

@@ -6,7 +6,21 @@
  */
 import edtf, { type ExtendedDate } from 'edtf';
 import { fail, succeed, type Result } from '../result/index.ts';
-import { addMonths, addMonthsToEnd, asDay, calendarOf, dayOf, dayOfInstant, hullOf, isoOf, joined, OPEN_END, OPEN_START, type Day, type Span } from './day.ts';
+import {
+  addMonths,
+  addMonthsToEnd,
+  asDay,
+  calendarOf,
+  dayOf,
+  dayOfInstant,
+  hullOf,
+  isoOf,
+  joined,
+  OPEN_END,
+  OPEN_START,
+  type Day,
+  type Span,
+} from './day.ts';
 
 /** One end of a period: between which days it lies, and whether its author qualified it (`~`, `?` or `%`). */
 export interface PeriodSide {

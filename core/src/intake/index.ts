@@ -1,2 +1,1 @@
-
 export { ALLOCATION_METHODS, type Allocation, allocateLot } from './allocation.ts';

@@ -1,2 +1,8 @@
-
-export { type ListingFacts, type WordingProblem, cautionsFor, checkWording, claimFor, writeListing } from './write.ts';
+export {
+  type ListingFacts,
+  type WordingProblem,
+  cautionsFor,
+  checkWording,
+  claimFor,
+  writeListing,
+} from './write.ts';

@@ -8,7 +8,15 @@ import { calibrationFactors } from './calibrate.ts';
 import type { AskingCount, ExcludedSale, FittedMarket, Suspect } from './fitted.ts';
 import { Columns, describeSale, type ColumnPlan, type Sparse } from './columns.ts';
 import { freshNoise, NOISE_GROUPS, nextNoise, noiseLevels, scaleAt, soundness, type Noise } from './noise.ts';
-import { rowsOf, solve, stepSd, type PseudoObservation, type Deviations, type Rows, type Solution } from './normal.ts';
+import {
+  rowsOf,
+  solve,
+  stepSd,
+  type PseudoObservation,
+  type Deviations,
+  type Rows,
+  type Solution,
+} from './normal.ts';
 import { covarianceOf, reducedTo, timesCovariance, variancesOf, type Touched } from './predict.ts';
 import { VALUE_ENGINE_VERSION, VALUE_SETTINGS, type ValueSettings } from './settings.ts';
 import { studentDensityAt0 } from './studentT.ts';

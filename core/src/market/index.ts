@@ -1,13 +1,48 @@
-
 export { MOST_AMENDED, amendMarket, mostAmended } from './amend.ts';
 export type { Line } from './columns.ts';
-export { ALTERATIONS, type Alteration, type Comparable, type EstimateSubject, GRADE_WORDS, ITEM_STATES, type ItemState, type MarketPattern, type MarketReference, type MarketVariant, PRICE_KINDS, type PriceKind, type RateOn, VENUE_KINDS, type VenueKind } from './comparable.ts';
-export { type Adjustment, type Estimate, FIXED_PERCENTAGES, estimateWorth, mixtureQuantile } from './estimate.ts';
-export { type Evidence, type GatheredPrices, NOTHING_GATHERED, evidenceIn, gatherPrices, median } from './evidence.ts';
+export {
+  ALTERATIONS,
+  type Alteration,
+  type Comparable,
+  type EstimateSubject,
+  GRADE_WORDS,
+  ITEM_STATES,
+  type ItemState,
+  type MarketPattern,
+  type MarketReference,
+  type MarketVariant,
+  PRICE_KINDS,
+  type PriceKind,
+  type RateOn,
+  VENUE_KINDS,
+  type VenueKind,
+} from './comparable.ts';
+export {
+  type Adjustment,
+  type Estimate,
+  FIXED_PERCENTAGES,
+  estimateWorth,
+  mixtureQuantile,
+} from './estimate.ts';
+export {
+  type Evidence,
+  type GatheredPrices,
+  NOTHING_GATHERED,
+  evidenceIn,
+  gatherPrices,
+  median,
+} from './evidence.ts';
 export { fitMarket } from './fit.ts';
 export type { FittedMarket } from './fitted.ts';
 export { DATE_ORDERS, type DateOrder } from './lists/cells.ts';
-export { type ColumnMapping, guessMapping, guessNotation, rowReader, takeGuesses, wordsSaid } from './lists/mapping.ts';
+export {
+  type ColumnMapping,
+  guessMapping,
+  guessNotation,
+  rowReader,
+  takeGuesses,
+  wordsSaid,
+} from './lists/mapping.ts';
 export { type NameSaid, type NamesKnown, namesSaid } from './lists/naming.ts';
 export { type RowCells, changedCell } from './lists/nearSame.ts';
 export { WORD_COLUMNS, type WordSaid, meaningsOf } from './lists/words.ts';

@@ -146,9 +146,10 @@ describe('the estimate', () => {
 
   test('houses that differ widely make the range wide: which one it goes to is not known', () => {
     const rows = (spread: number) =>
-      Array.from({ length: 60 }, (_, i) => {
-        const house = i % 12;
-        return sale(i, 100 * Math.exp(spread * (house - 5.5)) * (1 + 0.02 * (i % 5)), {
+      Array.from({ length: 240 }, (_, i) => {
+        const house = i % 8;
+        return sale(i, 100 * Math.exp(spread * (house - 3.5)) * (1 + 0.02 * (i % 5)), {
+          day: TODAY - 5 * i,
           venue: `House ${house}`,
           venueKind: 'auction',
         });
@@ -157,9 +158,10 @@ describe('the estimate', () => {
       const e = worthOf(market(rows(spread)), subject('a'), 'auction');
       return Math.log(e.high / e.low);
     };
-    // twelve houses from e^-0.55 to e^0.55: four in five of them lie within a factor of about two and a half
-    expect(width(0.1)).toBeGreaterThan(0.75);
-    expect(width(0.1)).toBeGreaterThan(width(0) + 0.3);
+    // eight houses from e^-0.53 to e^0.53, each alike within itself: what is not known is the house
+    expect(width(0.15)).toBeGreaterThan(0.7);
+    expect(width(0.15)).toBeLessThan(1.3);
+    expect(width(0)).toBeLessThan(0.2);
   });
 
   test('a price is converted at the rate of the day it was paid', () => {

@@ -1,7 +1,17 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { netOf } from '../worth/index.ts';
-import { addMoney, convert, formatMoney, fromMinor, minorDigits, money, parseAmount, subtractMoney, toMinor } from './money.ts';
+import {
+  addMoney,
+  convert,
+  formatMoney,
+  fromMinor,
+  minorDigits,
+  money,
+  parseAmount,
+  subtractMoney,
+  toMinor,
+} from './money.ts';
 
 test('currencies keep their own minor unit', () => {
   expect([minorDigits('EUR'), minorDigits('JPY'), minorDigits('KWD')]).toEqual([2, 0, 3]);

@@ -3,7 +3,18 @@
  * told. Listing, condition report and certificate are views of the same statements, so that none can forget one.
  */
 import type { IdentifyAnswer, MakingClash, Observation, ReferenceIndex, Row, Tier } from '../bench/index.ts';
-import { completenessDisclosures, findingInWords, inspectionFor, notExamined, partInWords, treatmentInWords, type Completeness, type Finding, type Inspection, type TreatmentDone } from '../condition/index.ts';
+import {
+  completenessDisclosures,
+  findingInWords,
+  inspectionFor,
+  notExamined,
+  partInWords,
+  treatmentInWords,
+  type Completeness,
+  type Finding,
+  type Inspection,
+  type TreatmentDone,
+} from '../condition/index.ts';
 import { edtfInWords } from '../dates/index.ts';
 import type { Construction, FeatureReading } from '../reference/index.ts';
 

@@ -4,7 +4,16 @@
  */
 import { calendarOf, covers, parseMonths, parsePeriod, periodOf } from '../dates/index.ts';
 import type { InputProblem } from '../result/index.ts';
-import { PACK_SECTIONS, type Code, type Feature, type FeatureReading, type NominalMeasure, type PackContents, type ReferencePack, type Variant } from './pack.ts';
+import {
+  PACK_SECTIONS,
+  type Code,
+  type Feature,
+  type FeatureReading,
+  type NominalMeasure,
+  type PackContents,
+  type ReferencePack,
+  type Variant,
+} from './pack.ts';
 import { ruleOverlaps } from './codeTable.ts';
 import { whyNotAFormat } from './readSerial.ts';
 

@@ -1,7 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { askCurve, learnHazard } from './patience.ts';
-import { decisionOver, valueOfSampleInformation, valueOfPerfectInformation, type Hypothesis, type DecisionContext } from './informationValue.ts';
+import {
+  decisionOver,
+  valueOfSampleInformation,
+  valueOfPerfectInformation,
+  type Hypothesis,
+  type DecisionContext,
+} from './informationValue.ts';
 
 /** Buy it where that gains on average, else leave it. */
 const buyOrLeave = (gains: readonly number[]) => (weights: ArrayLike<number>) =>

@@ -1,6 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { calibrationOf, HEARD_FROM, houseCalibration, rangesHeld, shareOf, type SoldAfter } from './trackRecord.ts';
+import {
+  calibrationOf,
+  HEARD_FROM,
+  houseCalibration,
+  rangesHeld,
+  shareOf,
+  type SoldAfter,
+} from './trackRecord.ts';
 
 const sold = (price: number, more: Partial<SoldAfter> = {}): SoldAfter => ({
   low: 80,

@@ -3,13 +3,31 @@
  * would say and why; a fault found on a real piece becomes a case here before it is mended.
  */
 import { describe, expect, test } from '@jest/globals';
-import { compileReference, identify, withAlerts, withEncounters, NO_ENCOUNTERS, type FoundPlace, type IdentifyAnswer, type Observation } from '@jutbank/core/bench';
+import {
+  compileReference,
+  identify,
+  withAlerts,
+  withEncounters,
+  NO_ENCOUNTERS,
+  type FoundPlace,
+  type IdentifyAnswer,
+  type Observation,
+} from '@jutbank/core/bench';
 import { gradeCondition, SHIPPED_RULES, type Finding } from '@jutbank/core/condition';
 import { dayOf, edtfInWords } from '@jutbank/core/dates';
 import { claimFor } from '@jutbank/core/listing';
 import { extentOfInspection, statementsOf, type KnownOfPiece } from '@jutbank/core/pieces';
 import { allocateLot } from '@jutbank/core/intake';
-import { checkPack, emptyContents, scarcityOf, type Code, type Construction, type PackContents, type ReferencePack, type Variant } from '@jutbank/core/reference';
+import {
+  checkPack,
+  emptyContents,
+  scarcityOf,
+  type Code,
+  type Construction,
+  type PackContents,
+  type ReferencePack,
+  type Variant,
+} from '@jutbank/core/reference';
 import { demoPack } from './reference.ts';
 
 const TODAY = dayOf(2026, 11, 27);

@@ -4,7 +4,18 @@
  */
 import { random } from '@jutbank/core/random';
 import { hullOf, intersectAll, isoOf, periodOf } from '@jutbank/core/dates';
-import type { Construction, DatedWindow, FeatureReading, Maker, Mark, NominalMeasure, Pattern, Source, Story, Variant } from '@jutbank/core/reference';
+import type {
+  Construction,
+  DatedWindow,
+  FeatureReading,
+  Maker,
+  Mark,
+  NominalMeasure,
+  Pattern,
+  Source,
+  Story,
+  Variant,
+} from '@jutbank/core/reference';
 
 type Shown = Record<string, FeatureReading>;
 /** From a month on, what changes and how collectors call the forms that follow. */

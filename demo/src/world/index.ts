@@ -1,2 +1,1 @@
-
 export { demoPack } from './reference.ts';

@@ -1,6 +1,17 @@
 /** The invented reference of the demo: makers, patterns, variants, marks, codes, windows, sources. */
 import { withOutline } from './blades.ts';
-import type { Code, DatedWindow, Feature, FeatureReading, Maker, Mark, Pattern, ReferencePack, Source, Variant } from '@jutbank/core/reference';
+import type {
+  Code,
+  DatedWindow,
+  Feature,
+  FeatureReading,
+  Maker,
+  Mark,
+  Pattern,
+  ReferencePack,
+  Source,
+  Variant,
+} from '@jutbank/core/reference';
 import { furtherMakers } from './furtherMakers.ts';
 
 const sources: Source[] = [

@@ -7,7 +7,16 @@
 import type { Observation } from '@jutbank/core/bench';
 import type { Construction, Feature, NominalMeasure, Variant } from '@jutbank/core/reference';
 import { applicable, customShare, genuineShares, monthsOfWindow, sharesOf, tickStamp } from './piece.ts';
-import { activeOf, PARAMETERS, STRANGER_MONTHS, TICK_STAMPS, type Certainty, type Found, type Truth, type World } from './world.ts';
+import {
+  activeOf,
+  PARAMETERS,
+  STRANGER_MONTHS,
+  TICK_STAMPS,
+  type Certainty,
+  type Found,
+  type Truth,
+  type World,
+} from './world.ts';
 
 type FeatureReading = Extract<Observation, { feature: string }>;
 interface Era {

@@ -2,7 +2,17 @@
 import type { Observation } from '@jutbank/core/bench';
 import type { Random } from '@jutbank/core/random';
 import type { Feature, NominalMeasure, SwapClass } from '@jutbank/core/reference';
-import { drawFrom, PARAMETERS, TICK_STAMPS, type Certainty, type Custom, type Found, type Stranger, type Truth, type World } from './world.ts';
+import {
+  drawFrom,
+  PARAMETERS,
+  TICK_STAMPS,
+  type Certainty,
+  type Custom,
+  type Found,
+  type Stranger,
+  type Truth,
+  type World,
+} from './world.ts';
 
 export interface Piece {
   /** index among the world's truths, or undefined for something the reference does not list */

@@ -4,7 +4,17 @@
  * world around the engine's defaults, so that the engine is never measured against its own constants.
  */
 import { random, type Random } from '@jutbank/core/random';
-import { emptyContents, type Construction, type DatedWindow, type Feature, type Mark, type PackContents, type SwapClass, type Variant, type VariantKind } from '@jutbank/core/reference';
+import {
+  emptyContents,
+  type Construction,
+  type DatedWindow,
+  type Feature,
+  type Mark,
+  type PackContents,
+  type SwapClass,
+  type Variant,
+  type VariantKind,
+} from '@jutbank/core/reference';
 
 export const PARAMETERS = {
   makers: 7,

@@ -1,7 +1,14 @@
 /** One drawn picture measured as the screen would: scale, outline, comparison with the unworn one. */
 import type { Random } from '@jutbank/core/random';
 import { bladeOutline, type BladeSize, type BladeWear } from '@jutbank/core/drawing';
-import { compareOutlines, measureOutline, planeFromCard, planeFromRule, segment, type Point } from '@jutbank/core/imaging';
+import {
+  compareOutlines,
+  measureOutline,
+  planeFromCard,
+  planeFromRule,
+  segment,
+  type Point,
+} from '@jutbank/core/imaging';
 import { drawBlade, type View } from './drawn.ts';
 
 export interface Errors {

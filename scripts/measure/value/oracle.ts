@@ -5,7 +5,13 @@
  * engine does, and knows no more of a piece than its row tells.
  */
 import { CholeskyDecomposition, Matrix } from 'ml-matrix';
-import { studentDensityAt0, studentQuantile, type Comparable, type MarketVariant, type VenueKind } from '@jutbank/core/market';
+import {
+  studentDensityAt0,
+  studentQuantile,
+  type Comparable,
+  type MarketVariant,
+  type VenueKind,
+} from '@jutbank/core/market';
 import type { MarketParameters } from './parameters.ts';
 import { fixedPart, stepOf, TODAY, type Question, type World } from './world.ts';
 

@@ -3,7 +3,16 @@
  * amended for a few new prices or fitted anew with them.
  */
 import { money } from '@jutbank/core/money';
-import { amendMarket, estimateWorth, evidenceIn, fitMarket, Market, mostAmended, type Comparable, type FittedMarket } from '@jutbank/core/market';
+import {
+  amendMarket,
+  estimateWorth,
+  evidenceIn,
+  fitMarket,
+  Market,
+  mostAmended,
+  type Comparable,
+  type FittedMarket,
+} from '@jutbank/core/market';
 import { TODAY, type World } from './world.ts';
 
 const STRONG = 16;

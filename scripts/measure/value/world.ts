@@ -5,7 +5,17 @@
  */
 import { random, type Random } from '@jutbank/core/random';
 import { money } from '@jutbank/core/money';
-import type { Alteration, Comparable, EstimateSubject, ItemState, MarketPattern, MarketReference, MarketVariant, PriceKind, VenueKind } from '@jutbank/core/market';
+import type {
+  Alteration,
+  Comparable,
+  EstimateSubject,
+  ItemState,
+  MarketPattern,
+  MarketReference,
+  MarketVariant,
+  PriceKind,
+  VenueKind,
+} from '@jutbank/core/market';
 import { PARAMETERS, type MarketParameters } from './parameters.ts';
 
 export const TODAY = 20_600;

@@ -11,7 +11,14 @@ import { pinoHttp } from 'pino-http';
 import { openApiDocument } from '@jutbank/contract/openapi';
 import { REVALUATION_JOB } from '@jutbank/contract/worth';
 import type { SearchHit } from '@jutbank/contract/shop';
-import { Gauges, type GaugeAddress, httpMarketplace, Outbox, OutboxRounds, httpRates } from '../outside/index.ts';
+import {
+  Gauges,
+  type GaugeAddress,
+  httpMarketplace,
+  Outbox,
+  OutboxRounds,
+  httpRates,
+} from '../outside/index.ts';
 import { mountBench } from '../bench/index.ts';
 import { mountCondition } from '../condition/index.ts';
 import type { Database } from '../db/index.ts';
@@ -28,7 +35,16 @@ import { mountFair } from '../fair/index.ts';
 import { mountSale } from '../sale/index.ts';
 import { findShop, mountShop, sessionReader, VERSION } from '../shop/index.ts';
 import { Thread } from '../threads/index.ts';
-import { COMPARABLES_JOB, DailyRates, importComparables, referenceKnown, Markets, mountMarket, listOfJob, type ComparablesJob } from '../market/index.ts';
+import {
+  COMPARABLES_JOB,
+  DailyRates,
+  importComparables,
+  referenceKnown,
+  Markets,
+  mountMarket,
+  listOfJob,
+  type ComparablesJob,
+} from '../market/index.ts';
 import { todayIso } from '../clock/index.ts';
 import { docsPage, type Described } from './docsPage.ts';
 import { Housekeeping } from './housekeeping.ts';

@@ -1,2 +1,1 @@
-
 export { createApp, type App } from './createApp.ts';

@@ -1,7 +1,14 @@
 /** Several people at the same thing at once: what one decides on is what stands when they write. */
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { Decimal } from 'decimal.js';
-import { intake, readyToSell, serverForTest, testPack, type Reply, type TestServer } from '../testing/index.ts';
+import {
+  intake,
+  readyToSell,
+  serverForTest,
+  testPack,
+  type Reply,
+  type TestServer,
+} from '../testing/index.ts';
 
 let server: TestServer;
 beforeAll(async () => {

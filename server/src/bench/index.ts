@@ -1,2 +1,1 @@
-
 export { mountBench } from './routes.ts';

@@ -7,7 +7,15 @@ import { raiseRevision } from '../db/index.ts';
 import { mountObservations } from './record.ts';
 import { frequencyAnswer } from './frequency.ts';
 import type { Gauges } from '../outside/index.ts';
-import { answerQuestion, ask, listQuestions, listWatched, questionWith, unwatch, watchNumber } from './questions.ts';
+import {
+  answerQuestion,
+  ask,
+  listQuestions,
+  listWatched,
+  questionWith,
+  unwatch,
+  watchNumber,
+} from './questions.ts';
 export { Gauges, type GaugeAddress } from '../outside/index.ts';
 
 export function mountBench(mount: Mount, readers: Readers, gauges: Gauges): void {

@@ -1,2 +1,1 @@
-
 export { todayIso } from './clock.ts';

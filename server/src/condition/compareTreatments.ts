@@ -1,5 +1,15 @@
 /** Leave it or treat it, keep it sealed or open it: the grade of each way, and what such a piece would bring. */
-import { basePart, materialAdvice, OPENING, treatmentOptions, type Finding, type Outcome, type TreatmentKind, type TreatmentOption, type TreatmentPlan } from '@jutbank/core/condition';
+import {
+  basePart,
+  materialAdvice,
+  OPENING,
+  treatmentOptions,
+  type Finding,
+  type Outcome,
+  type TreatmentKind,
+  type TreatmentOption,
+  type TreatmentPlan,
+} from '@jutbank/core/condition';
 import { addMoney, money, shareOfMoney, subtractMoney, type Money } from '@jutbank/core/money';
 import type { PricedTreatment, ComparedTreatment } from '@jutbank/contract/condition';
 import type { EstimateAnswer } from '@jutbank/contract/market';

@@ -1,7 +1,14 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
 import { checkRules, documentOf, SHIPPED_RULES, type ScaleRules } from '@jutbank/core/condition';
 import sharp from 'sharp';
-import { intake, serverForTest, testPack, type Reply, type TestServer, type Visitor } from '../testing/index.ts';
+import {
+  intake,
+  serverForTest,
+  testPack,
+  type Reply,
+  type TestServer,
+  type Visitor,
+} from '../testing/index.ts';
 
 let server: TestServer;
 let clerk: Visitor;

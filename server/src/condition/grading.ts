@@ -1,6 +1,14 @@
 /** Blind second gradings: what somebody found who did not see what was found before, and how well the two agree. */
 import { ulid } from 'ulid';
-import { agreementOf, defectsThatDiffer, gradeCondition, mainScale, SCALE_IDS, type Finding, type RuleSet } from '@jutbank/core/condition';
+import {
+  agreementOf,
+  defectsThatDiffer,
+  gradeCondition,
+  mainScale,
+  SCALE_IDS,
+  type Finding,
+  type RuleSet,
+} from '@jutbank/core/condition';
 import type { GradingSheet, GradingSummary } from '@jutbank/contract/condition';
 import type { Person } from '@jutbank/contract/shop';
 import type { Queries, Transaction } from '../db/index.ts';

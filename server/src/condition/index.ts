@@ -1,2 +1,1 @@
-
 export { mountCondition } from './routes.ts';

@@ -1,5 +1,12 @@
 /** The condition report for paper: in the order of inspection, every finding with its picture, what was not looked at. */
-import { findingInWords, reportOrder, treatmentInWords, type Finding, type GradeAnswer, type Inspection } from '@jutbank/core/condition';
+import {
+  findingInWords,
+  reportOrder,
+  treatmentInWords,
+  type Finding,
+  type GradeAnswer,
+  type Inspection,
+} from '@jutbank/core/condition';
 import type { ConditionFile } from '@jutbank/contract/condition';
 import type { PictureStore, PieceRecord } from '../pieces/index.ts';
 import { OVER_PICTURE } from '@jutbank/core/drawing';

@@ -1,10 +1,29 @@
 import { statementsOf, type StatementKind } from '@jutbank/core/pieces';
 import { z } from 'zod';
 import { ulid } from 'ulid';
-import { checkRules, documentOf, freshInspection, gradeCondition, RULE_IDS, SHIPPED_RULES, withDocument, type RuleDocument } from '@jutbank/core/condition';
+import {
+  checkRules,
+  documentOf,
+  freshInspection,
+  gradeCondition,
+  RULE_IDS,
+  SHIPPED_RULES,
+  withDocument,
+  type RuleDocument,
+} from '@jutbank/core/condition';
 import { conditionRoutes, ruleDocument, type RuleTrial } from '@jutbank/contract/condition';
 import { answer, invalid, notFound, type Mount } from '../http/index.ts';
-import { contextOf, factsForStatements, changePiece, gradeQuestion, loadPieces, measuresInWords, pieceRecord, type PictureStore, type Readers } from '../pieces/index.ts';
+import {
+  contextOf,
+  factsForStatements,
+  changePiece,
+  gradeQuestion,
+  loadPieces,
+  measuresInWords,
+  pieceRecord,
+  type PictureStore,
+  type Readers,
+} from '../pieces/index.ts';
 import { snapshotCondition, writeFindings } from './states.ts';
 import { keepRules, ruleDocument as storedDocument, ruleVersions, useRules } from '../rules/index.ts';
 import { shopOf } from '../shop/index.ts';

@@ -1,2 +1,1 @@
-
 export { mountFair } from './routes.ts';

@@ -3,7 +3,13 @@ import { Decimal } from 'decimal.js';
 import { minorDigits, money } from '@jutbank/core/money';
 import { costOf, leftOf } from '@jutbank/core/worth';
 import type { EstimateSubject } from '@jutbank/core/market';
-import { fairNote, fairRoutes, type FairAnswer, type FairNoteRecord, type FairQuestion } from '@jutbank/contract/fair';
+import {
+  fairNote,
+  fairRoutes,
+  type FairAnswer,
+  type FairNoteRecord,
+  type FairQuestion,
+} from '@jutbank/contract/fair';
 import type { PricingSettings } from '@jutbank/contract/shop';
 import { emptyIntake } from '@jutbank/contract/pieces';
 import { DUPLICATE_KEY, errorNumber, type Queries } from '../db/index.ts';
@@ -11,7 +17,14 @@ import { answer, conflict, invalid, notFound, type Mount } from '../http/index.t
 import { addPicture, createPiece, uploadedPicture, type PictureStore } from '../pieces/index.ts';
 import { usualChannel, pricingSettingsOf } from '../shop/index.ts';
 import { todayIso } from '../clock/index.ts';
-import { VENUE_OF_SHOP, type MarketOnDay, type Markets, ceiling, estimateIn, inBase } from '../market/index.ts';
+import {
+  VENUE_OF_SHOP,
+  type MarketOnDay,
+  type Markets,
+  ceiling,
+  estimateIn,
+  inBase,
+} from '../market/index.ts';
 
 export function mountFair(mount: Mount, markets: Markets, pictures: PictureStore): void {
   const { database } = mount;

@@ -1,5 +1,12 @@
 /** Anything thrown anywhere below, told without a stack trace: what happened, and whether it may have been done. */
-import { Busy, DISK_FULL, errorNumber, STATEMENT_TIMED_OUT, STOOD_IN_THE_WAY, VALUE_REFUSED } from '../db/index.ts';
+import {
+  Busy,
+  DISK_FULL,
+  errorNumber,
+  STATEMENT_TIMED_OUT,
+  STOOD_IN_THE_WAY,
+  VALUE_REFUSED,
+} from '../db/index.ts';
 import { HttpProblem } from './problem.ts';
 
 /** What drivers and sockets say when the other side is gone. */

@@ -1,2 +1,1 @@
-
 export { mountIntake } from './routes.ts';

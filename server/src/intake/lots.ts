@@ -4,11 +4,25 @@ import { ulid } from 'ulid';
 import { allocateLot } from '@jutbank/core/intake';
 import { convert, money } from '@jutbank/core/money';
 import { emptyIntake } from '@jutbank/contract/pieces';
-import { lotRoutes, type LotBody, type LotPiece, type LotSheet, type LotSummary } from '@jutbank/contract/intake';
+import {
+  lotRoutes,
+  type LotBody,
+  type LotPiece,
+  type LotSheet,
+  type LotSummary,
+} from '@jutbank/contract/intake';
 import type { Stage } from '@jutbank/core/pieces';
 import type { Person } from '@jutbank/contract/shop';
 import type { Queries, Transaction } from '../db/index.ts';
-import { answer, conflict, HttpProblem, invalid, notFound, type Answered, type Mount } from '../http/index.ts';
+import {
+  answer,
+  conflict,
+  HttpProblem,
+  invalid,
+  notFound,
+  type Answered,
+  type Mount,
+} from '../http/index.ts';
 import { shopOf } from '../shop/index.ts';
 import { todayIso } from '../clock/index.ts';
 import type { DayRates, Markets } from '../market/index.ts';

@@ -1,2 +1,11 @@
-
-export { type LedgerRow, appendLedger, canonical, countLedger, entryIntact, entryOf, ledgerOfPiece, sha256, verifyLedger } from './ledger.ts';
+export {
+  type LedgerRow,
+  appendLedger,
+  canonical,
+  countLedger,
+  entryIntact,
+  entryOf,
+  ledgerOfPiece,
+  sha256,
+  verifyLedger,
+} from './ledger.ts';

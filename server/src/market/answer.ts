@@ -1,6 +1,13 @@
 /** Estimates as they are answered: in the asked currency, with the sales they rest on. */
 import { money, type Money } from '@jutbank/core/money';
-import { estimateWorth, type Comparable, type Estimate, type EstimateSubject, type ValueSettings, type VenueKind } from '@jutbank/core/market';
+import {
+  estimateWorth,
+  type Comparable,
+  type Estimate,
+  type EstimateSubject,
+  type ValueSettings,
+  type VenueKind,
+} from '@jutbank/core/market';
 import type { EstimateAnswer, EstimateQuestion, EstimateRow } from '@jutbank/contract/market';
 import type { Queries } from '../db/index.ts';
 import { invalid } from '../http/index.ts';

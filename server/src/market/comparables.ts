@@ -5,17 +5,53 @@ import { stringify } from 'csv-stringify/sync';
 import { z } from 'zod';
 import type { ReferenceIndex } from '@jutbank/core/bench';
 import { guessMapping, guessNotation, namesSaid, wordsSaid, type NamesKnown } from '@jutbank/core/market';
-import { COMPARABLE_COLUMNS, columnMapping, comparableRow, marketRoutes, type FileLook } from '@jutbank/contract/market';
+import {
+  COMPARABLE_COLUMNS,
+  columnMapping,
+  comparableRow,
+  marketRoutes,
+  type FileLook,
+} from '@jutbank/contract/market';
 import type { Transaction } from '../db/index.ts';
-import { answer, bytesOf, conflict, decodeCursor, HttpProblem, invalid, notFound, pageOf, parsedBody, safeCell, through, uploads, type Mount, type UploadedFile } from '../http/index.ts';
+import {
+  answer,
+  bytesOf,
+  conflict,
+  decodeCursor,
+  HttpProblem,
+  invalid,
+  notFound,
+  pageOf,
+  parsedBody,
+  safeCell,
+  through,
+  uploads,
+  type Mount,
+  type UploadedFile,
+} from '../http/index.ts';
 import { queueJob } from '../jobs/index.ts';
 import type { Library } from '../reference/index.ts';
 import { csvInTurns, isCsvError } from './csv.ts';
-import { importComparables, referenceKnown, rawFromCsv, rawFromRows, textOf, type RawFile } from './importComparables.ts';
+import {
+  importComparables,
+  referenceKnown,
+  rawFromCsv,
+  rawFromRows,
+  textOf,
+  type RawFile,
+} from './importComparables.ts';
 import type { Markets } from './market.ts';
 import { normaliseRow } from './normalise.ts';
 import { todayIso } from '../clock/index.ts';
-import { changeStates, comparablesByIds, countComparables, furtherColumns, insertComparables, listComparables, stampRevision } from './queries.ts';
+import {
+  changeStates,
+  comparablesByIds,
+  countComparables,
+  furtherColumns,
+  insertComparables,
+  listComparables,
+  stampRevision,
+} from './queries.ts';
 
 /** Larger files go in as a job, so that the answer does not have to wait. */
 const ROWS_AT_ONCE = 20_000;

@@ -2,7 +2,13 @@
 import { Decimal } from 'decimal.js';
 import { money, type Money } from '@jutbank/core/money';
 import { mostToPay, type MostToPay, type Target } from '@jutbank/core/worth';
-import { estimateWorth, mixtureQuantile, type Estimate, type EstimateSubject, type VenueKind } from '@jutbank/core/market';
+import {
+  estimateWorth,
+  mixtureQuantile,
+  type Estimate,
+  type EstimateSubject,
+  type VenueKind,
+} from '@jutbank/core/market';
 import { CARE, type Care, type PricingSettings } from '@jutbank/contract/shop';
 import { usualChannel } from '../shop/index.ts';
 import type { MarketOnDay } from './market.ts';

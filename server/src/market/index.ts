@@ -1,4 +1,3 @@
-
 export { VENUE_OF_SHOP, answerEstimate, answeredRows, subjectAsked } from './answer.ts';
 export { COMPARABLES_JOB, type ComparablesJob, listOfJob } from './comparables.ts';
 export { ceiling, estimateIn, inBase } from './estimates.ts';

@@ -2,7 +2,22 @@
  * The fitted market of a day, never older than an import that was answered: the newest fit is brought up to date for
  * the few prices that came since, and a whole new one is made in the background.
  */
-import { amendMarket, gatherPrices, Market, MOST_AMENDED, mostAmended, NOTHING_GATHERED, type Comparable, type EstimateSubject, type Evidence, type FittedMarket, type GatheredPrices, type MarketReference, type RateOn, type ValueSettings } from '@jutbank/core/market';
+import {
+  amendMarket,
+  gatherPrices,
+  Market,
+  MOST_AMENDED,
+  mostAmended,
+  NOTHING_GATHERED,
+  type Comparable,
+  type EstimateSubject,
+  type Evidence,
+  type FittedMarket,
+  type GatheredPrices,
+  type MarketReference,
+  type RateOn,
+  type ValueSettings,
+} from '@jutbank/core/market';
 import { revisions, type Database, type RevisionName } from '../db/index.ts';
 import type { Library } from '../reference/index.ts';
 import { shopOf } from '../shop/index.ts';
@@ -12,7 +27,14 @@ import { settingsInUse } from './houseRecord.ts';
 import { keptReference, knownOnDay, type Knowledge } from './knowledge.ts';
 import { loadRates, rateOn, type RateTable } from './queries.ts';
 import { marketReferenceOf } from './reference.ts';
-import { changeBetween, numberDay, salesByIds, salesOf, type SalesSnapshot, type SalesChange } from './sales.ts';
+import {
+  changeBetween,
+  numberDay,
+  salesByIds,
+  salesOf,
+  type SalesSnapshot,
+  type SalesChange,
+} from './sales.ts';
 import { storedFits, type MarketFit } from './storedFit.ts';
 
 /** Fits and prepared markets that are kept in hand. */

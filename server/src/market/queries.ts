@@ -2,7 +2,12 @@
 import { monotonicFactory } from 'ulid';
 import { money } from '@jutbank/core/money';
 import type { ItemState, PriceKind, RateOn, VenueKind } from '@jutbank/core/market';
-import { COMPARABLE_COLUMNS, type ComparableFilter, type ComparableRecord, type ComparableState } from '@jutbank/contract/market';
+import {
+  COMPARABLE_COLUMNS,
+  type ComparableFilter,
+  type ComparableRecord,
+  type ComparableState,
+} from '@jutbank/contract/market';
 import { raiseRevision, type Queries, type Transaction, type Value } from '../db/index.ts';
 import type { NormalRow } from './normalise.ts';
 import { numberDay } from './sales.ts';

@@ -2,7 +2,15 @@
  * How services outside the house are called: never inside a transaction, with a time-out, again after a while with some
  * jitter, and not at all for a time once they have failed often.
  */
-import { ConsecutiveBreaker, ExponentialBackoff, handleWhen, circuitBreaker, retry, wrap, BrokenCircuitError } from 'cockatiel';
+import {
+  ConsecutiveBreaker,
+  ExponentialBackoff,
+  handleWhen,
+  circuitBreaker,
+  retry,
+  wrap,
+  BrokenCircuitError,
+} from 'cockatiel';
 import { HttpProblem } from '../http/index.ts';
 
 /** The service did not do what it was asked; nothing here hangs on it. */

@@ -1,4 +1,3 @@
-
 export { type GaugeAddress, Gauges } from './gauges.ts';
 export { type Marketplace, httpMarketplace } from './marketplace.ts';
 export { Outbox, OutboxRounds, sendOut } from './outbox.ts';

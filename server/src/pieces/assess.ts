@@ -2,8 +2,23 @@
  * The one way from a stored piece to what it is, when it was made and how it is graded: the sheet, the tray, the listing,
  * the certificate, the report and the stock all read this, so that no two of them can say different things.
  */
-import { identify, withAlerts, type Alert, type IdentifyAnswer, type IdentifyQuestion, type MakingClash, type ReferenceIndex } from '@jutbank/core/bench';
-import { gradeCondition, mainScale, type GradeAnswer, type GradeQuestion, type RuleSet, type ScaleId } from '@jutbank/core/condition';
+import {
+  identify,
+  withAlerts,
+  type Alert,
+  type IdentifyAnswer,
+  type IdentifyQuestion,
+  type MakingClash,
+  type ReferenceIndex,
+} from '@jutbank/core/bench';
+import {
+  gradeCondition,
+  mainScale,
+  type GradeAnswer,
+  type GradeQuestion,
+  type RuleSet,
+  type ScaleId,
+} from '@jutbank/core/condition';
 import { calendarOf, asDay, hullOf, periodOf, type Span } from '@jutbank/core/dates';
 import { questionOf } from '@jutbank/core/pieces';
 import type { PieceRecord } from './record.ts';

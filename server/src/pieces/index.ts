@@ -1,4 +1,3 @@
-
 export { type Assessment, gradeQuestion, identifyQuestion, isSealed } from './assess.ts';
 export { changePiece, dayBounds, lockPiece, pieceRecord } from './change.ts';
 export { costOf } from './costs.ts';

@@ -9,11 +9,25 @@ import { dimensionOfUnit, formatQuantity } from '@jutbank/core/units';
 import { ALTERATIONS, type Alteration, type ItemState } from '@jutbank/core/market';
 import type { Readings, PieceSheet, PieceSlip } from '@jutbank/contract/pieces';
 import type { EstimateAnswer, EstimateQuestion } from '@jutbank/contract/market';
-import { DISK_FULL, errorNumber, revisions, type Database, type Queries, type Transaction, isGone } from '../db/index.ts';
+import {
+  DISK_FULL,
+  errorNumber,
+  revisions,
+  type Database,
+  type Queries,
+  type Transaction,
+  isGone,
+} from '../db/index.ts';
 import { answer, type Answered } from '../http/index.ts';
 import type { Library } from '../reference/index.ts';
 import type { RuleLibrary } from '../rules/index.ts';
-import { answerEstimate, knownBeforeSale, VENUE_OF_SHOP, type MarketOnDay, type Markets } from '../market/index.ts';
+import {
+  answerEstimate,
+  knownBeforeSale,
+  VENUE_OF_SHOP,
+  type MarketOnDay,
+  type Markets,
+} from '../market/index.ts';
 import { todayIso } from '../clock/index.ts';
 import { assessPiece, isSealed, type Assessment } from './assess.ts';
 import { pieceRecord, progressOf } from './change.ts';

@@ -5,7 +5,17 @@ import { money, type Money } from '@jutbank/core/money';
 import type { CustodyEvent } from '@jutbank/core/provenance';
 import type { Construction } from '@jutbank/core/reference';
 import type { Stage } from '@jutbank/core/pieces';
-import type { NarrowingBody, StoredAttribution, QuotedScale, IntakeBody, PictureRecord, PricingBody, ListingRecord, MarketMessage, WaitingErrand } from '@jutbank/contract/pieces';
+import type {
+  NarrowingBody,
+  StoredAttribution,
+  QuotedScale,
+  IntakeBody,
+  PictureRecord,
+  PricingBody,
+  ListingRecord,
+  MarketMessage,
+  WaitingErrand,
+} from '@jutbank/contract/pieces';
 import type { TreatmentRecord } from '@jutbank/contract/condition';
 import type { Queries } from '../db/index.ts';
 

@@ -1,10 +1,27 @@
 /** A shop writes its own reference, one thing at a time: checked against everything it touches before it stands. */
-import { checkPack, emptyContents, PACK_SECTIONS, type PackContents, type PackSection, type ReferencePack } from '@jutbank/core/reference';
+import {
+  checkPack,
+  emptyContents,
+  PACK_SECTIONS,
+  type PackContents,
+  type PackSection,
+  type ReferencePack,
+} from '@jutbank/core/reference';
 import { itemSchema, type Item, type ItemRecord } from '@jutbank/contract/reference';
 import { raiseRevision, type Queries, type Transaction } from '../db/index.ts';
 import { conflict, HttpProblem, invalid, notFound, parsedBody } from '../http/index.ts';
 import { canonical } from '../ledger/index.ts';
-import { comparablesNaming, itemWith, loadContents, packHead, packsOfItem, piecesNaming, removeItem, storeItems, storePack } from './queries.ts';
+import {
+  comparablesNaming,
+  itemWith,
+  loadContents,
+  packHead,
+  packsOfItem,
+  piecesNaming,
+  removeItem,
+  storeItems,
+  storePack,
+} from './queries.ts';
 
 /** The pack that holds what the shop writes itself; like any pack it can be exported and given away. */
 const OWN_PACK = { id: 'own', title: 'Written in this shop', revision: '1' };

@@ -1,4 +1,3 @@
-
 export { Library } from './library.ts';
 export { mountReference } from './routes.ts';
 export { searchReference } from './search.ts';

@@ -1,6 +1,12 @@
 /** Reference packs in tables: each thing once, packs as lists of things. */
 import { setImmediate as turn } from 'node:timers/promises';
-import { emptyContents, PACK_SECTIONS, type PackContents, type PackSection, type ReferencePack } from '@jutbank/core/reference';
+import {
+  emptyContents,
+  PACK_SECTIONS,
+  type PackContents,
+  type PackSection,
+  type ReferencePack,
+} from '@jutbank/core/reference';
 import type { Counts, PackSummary } from '@jutbank/contract/reference';
 import type { Queries, Transaction } from '../db/index.ts';
 

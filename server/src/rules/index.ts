@@ -1,5 +1,13 @@
 /** The rule documents a shop grades by: what is shipped, with its own versions in their place. */
-import { RULE_IDS, documentOf, SHIPPED_RULES, withDocument, type RuleDocument, type RuleId, type RuleSet } from '@jutbank/core/condition';
+import {
+  RULE_IDS,
+  documentOf,
+  SHIPPED_RULES,
+  withDocument,
+  type RuleDocument,
+  type RuleId,
+  type RuleSet,
+} from '@jutbank/core/condition';
 import type { RuleVersion } from '@jutbank/contract/condition';
 import { raiseRevision, revisionOf, type Queries, type Transaction } from '../db/index.ts';
 

@@ -1,2 +1,1 @@
-
 export { mountSale } from './routes.ts';

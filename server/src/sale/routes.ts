@@ -7,7 +7,15 @@ import { saleRoutes, type NetOfSale, type PublicCertificate, type SaleBody } fro
 import type { PricingSettings } from '@jutbank/contract/shop';
 import { revisions } from '../db/index.ts';
 import { answer, conflict, decodeCursor, invalid, notFound, pageOf, type Mount } from '../http/index.ts';
-import { contextOf, changePiece, costOf, type PieceRecord, type Readers, factsOf, ownPrice } from '../pieces/index.ts';
+import {
+  contextOf,
+  changePiece,
+  costOf,
+  type PieceRecord,
+  type Readers,
+  factsOf,
+  ownPrice,
+} from '../pieces/index.ts';
 import { sendOut, type Outbox } from '../outside/index.ts';
 import { entryIntact } from '../ledger/index.ts';
 import { shopOf, takeNumber, usualChannel, pricingSettingsOf } from '../shop/index.ts';

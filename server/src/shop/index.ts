@@ -1,4 +1,3 @@
-
 export { usualChannel, pricingSettingsOf } from './pricingSettings.ts';
 export { findShop, shopOf, takeNumber } from './queries.ts';
 export { VERSION, mountShop } from './routes.ts';

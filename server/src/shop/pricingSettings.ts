@@ -1,6 +1,12 @@
 /** Channels, tax, margins, percentages: one document of the shop, on which every room that speaks of money leans. */
 import type { Channel } from '@jutbank/core/worth';
-import { pricingSettingsRoutes, USUAL_SETTINGS, pricingSettings, type VersionedSettings, type PricingSettings } from '@jutbank/contract/shop';
+import {
+  pricingSettingsRoutes,
+  USUAL_SETTINGS,
+  pricingSettings,
+  type VersionedSettings,
+  type PricingSettings,
+} from '@jutbank/contract/shop';
 import type { Queries } from '../db/index.ts';
 import { answer, HttpProblem, invalid, type Mount } from '../http/index.ts';
 

@@ -1,3 +1,2 @@
-
 export { Thread } from './thread.ts';
 export { answering, databaseOfThread } from './answering.ts';

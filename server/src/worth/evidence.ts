@@ -1,7 +1,18 @@
 /** All that a value rests on: reckoned from the beginning for one state of knowledge, and the same again for the same. */
 import { money, type Money } from '@jutbank/core/money';
-import { adjustmentsOf, BASIS_DEFINITIONS, pointOf, type Basis, type PointOfValue } from '@jutbank/core/worth';
-import { mixtureQuantile, VALUE_ENGINE_VERSION, VALUE_SETTINGS, type ValueSettings } from '@jutbank/core/market';
+import {
+  adjustmentsOf,
+  BASIS_DEFINITIONS,
+  pointOf,
+  type Basis,
+  type PointOfValue,
+} from '@jutbank/core/worth';
+import {
+  mixtureQuantile,
+  VALUE_ENGINE_VERSION,
+  VALUE_SETTINGS,
+  type ValueSettings,
+} from '@jutbank/core/market';
 import type { EstimateAnswer, EstimateQuestion } from '@jutbank/contract/market';
 import type { AppraisalEvidence, AppraisedRow } from '@jutbank/contract/worth';
 import { revisions, type Database } from '../db/index.ts';
@@ -9,7 +20,13 @@ import { conflict, invalid } from '../http/index.ts';
 import { correctedFigure, inForce, overridesOf } from './corrections.ts';
 import { pieceRecord, subjectOf, type Assessment, type PieceRecord, type Readers } from '../pieces/index.ts';
 import { piecePrices, shopPrices } from './prices.ts';
-import { answerEstimate, middlesOf, type Knowledge, type MarketOnDay, type Markets } from '../market/index.ts';
+import {
+  answerEstimate,
+  middlesOf,
+  type Knowledge,
+  type MarketOnDay,
+  type Markets,
+} from '../market/index.ts';
 import { todayIso } from '../clock/index.ts';
 import { groundsOf } from './grounds.ts';
 import { cellsOf, marketFacts, rateSources } from './queries.ts';

@@ -1,7 +1,15 @@
 /** Money at both ends of a piece: bases of value, most to pay, the ask, the two markets, the checks that pay. */
 import { checksOf } from '@jutbank/core/bench';
 import { money, type Money } from '@jutbank/core/money';
-import { breakEven, leftOf, netOf, basesOfValue, decisionOver, valueOfSampleInformation, valueOfPerfectInformation } from '@jutbank/core/worth';
+import {
+  breakEven,
+  leftOf,
+  netOf,
+  basesOfValue,
+  decisionOver,
+  valueOfSampleInformation,
+  valueOfPerfectInformation,
+} from '@jutbank/core/worth';
 import { inTwoMarkets } from '@jutbank/core/market';
 import { offerRoutes, type PieceFinances } from '@jutbank/contract/worth';
 import { answer, type Mount } from '../http/index.ts';

@@ -1,7 +1,20 @@
 /** The appraisal for paper: what it is for, what it is of, what it rests on, what was concluded and why. */
 import { formatMoney } from '@jutbank/core/money';
 import type { AppraisalRecord, AppraisedRow, Purpose } from '@jutbank/contract/worth';
-import { body, dayOf, head, INK, label, LEFT, pdf, RIGHT, rule, SOFT, strong, type Doc } from '../pdf/index.ts';
+import {
+  body,
+  dayOf,
+  head,
+  INK,
+  label,
+  LEFT,
+  pdf,
+  RIGHT,
+  rule,
+  SOFT,
+  strong,
+  type Doc,
+} from '../pdf/index.ts';
 
 const PURPOSE_WORDS: Record<Purpose, string> = {
   insurance: 'insurance',

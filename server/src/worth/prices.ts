@@ -1,6 +1,13 @@
 /** A stored piece between what it cost and what it may bring: estimates by venue, patience, what is left of a price. */
 import { money, type Money } from '@jutbank/core/money';
-import { leftOf, askCurve, learnHazard, type AskPoint, type Hazard, type Standing } from '@jutbank/core/worth';
+import {
+  leftOf,
+  askCurve,
+  learnHazard,
+  type AskPoint,
+  type Hazard,
+  type Standing,
+} from '@jutbank/core/worth';
 import type { Estimate, EstimateSubject, VenueKind } from '@jutbank/core/market';
 import type { PricingSettings } from '@jutbank/contract/shop';
 import type { Queries } from '../db/index.ts';

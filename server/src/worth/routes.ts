@@ -3,10 +3,21 @@ import { ulid } from 'ulid';
 import { edtfInWords } from '@jutbank/core/dates';
 import { statementsOf } from '@jutbank/core/pieces';
 import { money } from '@jutbank/core/money';
-import { worthRoutes, type AppraisalBody, type AppraisalRecord, type KeptAppraisal } from '@jutbank/contract/worth';
+import {
+  worthRoutes,
+  type AppraisalBody,
+  type AppraisalRecord,
+  type KeptAppraisal,
+} from '@jutbank/contract/worth';
 import { revisions, type Queries } from '../db/index.ts';
 import { answer, conflict, invalid, notFound, type Mount } from '../http/index.ts';
-import { contextOf, factsForStatements, pieceRecord, type RecordContext, type Readers } from '../pieces/index.ts';
+import {
+  contextOf,
+  factsForStatements,
+  pieceRecord,
+  type RecordContext,
+  type Readers,
+} from '../pieces/index.ts';
 import { appendLedger, canonical, entryIntact, sha256 } from '../ledger/index.ts';
 import { shopOf, takeNumber } from '../shop/index.ts';
 import { keepReference, type Markets } from '../market/index.ts';
@@ -21,7 +32,13 @@ import { groundsOf } from './grounds.ts';
 import { appraisalPdf } from './pdf.ts';
 import { recomputed } from './recompute.ts';
 import { trackRecordOf } from './trackRecord.ts';
-import { appraisalById, appraisalsOf, lastInspection, storeAppraisal, type StoredAppraisal } from './queries.ts';
+import {
+  appraisalById,
+  appraisalsOf,
+  lastInspection,
+  storeAppraisal,
+  type StoredAppraisal,
+} from './queries.ts';
 
 /** What a piece is worth: its price, corrections, channels, offers, stock, appraisals. */
 export function mountWorth(mount: Mount, readers: Readers, markets: Markets): void {

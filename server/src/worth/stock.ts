@@ -3,8 +3,22 @@ import { Decimal } from 'decimal.js';
 import { ulid } from 'ulid';
 import { money, type Money } from '@jutbank/core/money';
 import { AGES, ageOf, repriceAdvice } from '@jutbank/core/worth';
-import { VALUE_ENGINE_VERSION, trendsOfMarket, trendOfPattern, TREND_SETTINGS, type SoldOfPattern, type Trend } from '@jutbank/core/market';
-import { REVALUATION_JOB, stockRoutes, type StockGrounds, type StockPiece, type StockTotals, type StockValuation } from '@jutbank/contract/worth';
+import {
+  VALUE_ENGINE_VERSION,
+  trendsOfMarket,
+  trendOfPattern,
+  TREND_SETTINGS,
+  type SoldOfPattern,
+  type Trend,
+} from '@jutbank/core/market';
+import {
+  REVALUATION_JOB,
+  stockRoutes,
+  type StockGrounds,
+  type StockPiece,
+  type StockTotals,
+  type StockValuation,
+} from '@jutbank/contract/worth';
 import { revisions, type Database, type Queries } from '../db/index.ts';
 import { answer, notFound, type Mount } from '../http/index.ts';
 import { costOf, dayBounds, instant, loadPieces, type PieceRecord, type Readers } from '../pieces/index.ts';

@@ -1,6 +1,13 @@
 /** What the house has said, against what came of it. */
 import { convert, money, type Money } from '@jutbank/core/money';
-import { calibrationOf, houseCalibration, rangesHeld, type Settled, type SoldAfter, type Basis } from '@jutbank/core/worth';
+import {
+  calibrationOf,
+  houseCalibration,
+  rangesHeld,
+  type Settled,
+  type SoldAfter,
+  type Basis,
+} from '@jutbank/core/worth';
 import { VALUE_SETTINGS } from '@jutbank/core/market';
 import type { AppraisedAndSold, TrackRecord } from '@jutbank/contract/worth';
 import type { Database, Queries } from '../db/index.ts';

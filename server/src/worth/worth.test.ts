@@ -1,7 +1,14 @@
 /** An appraisal stands for years: shown as it was, reckoned again from what was known then, and from what is known now. */
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { Decimal } from 'decimal.js';
-import type { AppraisalEvidence, AppraisalRecord, Grounds, KeptAppraisal, Recomputed, TrackRecord } from '@jutbank/contract/worth';
+import type {
+  AppraisalEvidence,
+  AppraisalRecord,
+  Grounds,
+  KeptAppraisal,
+  Recomputed,
+  TrackRecord,
+} from '@jutbank/contract/worth';
 import { canonical, sha256 } from '../ledger/index.ts';
 import { keepHouseRecord } from '../market/index.ts';
 import { csv, serverForTest, testPack, type TestServer } from '../testing/index.ts';

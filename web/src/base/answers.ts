@@ -3,7 +3,16 @@
  * what it was asked with, so that nobody writes a key by hand.
  */
 import type { Route } from '@jutbank/contract/http';
-import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient, type QueryClient, type QueryKey, type UseQueryOptions, type UseQueryResult } from '@tanstack/react-query';
+import {
+  keepPreviousData,
+  useInfiniteQuery,
+  useQuery,
+  useQueryClient,
+  type QueryClient,
+  type QueryKey,
+  type UseQueryOptions,
+  type UseQueryResult,
+} from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { send, type Asked } from './api.ts';
 

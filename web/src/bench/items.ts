@@ -1,6 +1,13 @@
 /** What there is to look at on a piece: its features, its stamp, its codes, in bench order or most telling first. */
 import { subjectKey, type IdentifyAnswer, type Observation } from '@jutbank/core/bench';
-import { EFFORTS, type Code, type Construction, type Effort, type Feature, type Mark } from '@jutbank/core/reference';
+import {
+  EFFORTS,
+  type Code,
+  type Construction,
+  type Effort,
+  type Feature,
+  type Mark,
+} from '@jutbank/core/reference';
 import type { Vocabulary } from '@jutbank/contract/reference';
 
 interface Looked {

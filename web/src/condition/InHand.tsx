@@ -2,7 +2,14 @@
 import { ButtonBase } from '@mui/material';
 import { LineInput } from '../parts/fields/LineInput.tsx';
 import { useRef, useState } from 'react';
-import { defectInWords, measureUnit, partInWords, SEVERITIES, severityInWords, type Defect } from '@jutbank/core/condition';
+import {
+  defectInWords,
+  measureUnit,
+  partInWords,
+  SEVERITIES,
+  severityInWords,
+  type Defect,
+} from '@jutbank/core/condition';
 import type { Construction } from '@jutbank/core/reference';
 import { sentence } from '../parts/words.ts';
 import { AreaPainter } from './AreaPainter.tsx';

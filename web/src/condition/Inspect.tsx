@@ -7,7 +7,20 @@ import { useShortcuts } from '../base/shortcuts.ts';
 import { sentence } from '../parts/words.ts';
 import { InHand } from './InHand.tsx';
 import { useInspectKeys } from './inspectKeys.ts';
-import { allGood, findingOf, lookList, nextOpen, seenOf, withItem, withStep, type Body, type Draft, type HowBad, type Looked, type Seen } from './inspecting.ts';
+import {
+  allGood,
+  findingOf,
+  lookList,
+  nextOpen,
+  seenOf,
+  withItem,
+  withStep,
+  type Body,
+  type Draft,
+  type HowBad,
+  type Looked,
+  type Seen,
+} from './inspecting.ts';
 
 interface Inspected extends Body {
   readonly inspected: boolean;

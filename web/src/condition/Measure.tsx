@@ -7,7 +7,15 @@ import { useQuery } from '@tanstack/react-query';
 import { useMemo, useRef, useState } from 'react';
 import type { Observation } from '@jutbank/core/bench';
 import type { Finding } from '@jutbank/core/condition';
-import { measureLine, measureOutline, planeFromCard, planeFromRule, type Comparison, type Point, type Raster } from '@jutbank/core/imaging';
+import {
+  measureLine,
+  measureOutline,
+  planeFromCard,
+  planeFromRule,
+  type Comparison,
+  type Point,
+  type Raster,
+} from '@jutbank/core/imaging';
 import { formatQuantity } from '@jutbank/core/units';
 import type { PieceSheet, PictureRecord } from '@jutbank/contract/pieces';
 import { ApiProblem, send } from '../base/api.ts';

@@ -3,7 +3,20 @@ import { CellSelect, optionsOf, Select } from '../parts/fields/choices.tsx';
 import { TextInput } from '../parts/fields/TextInput.tsx';
 import { Button } from '@mui/material';
 import { useState, type ReactNode } from 'react';
-import { defectInWords, DEFECTS, partInWords, PARTS, SEVERITIES, type Cap, type DeductionRule, type Defect, type IndexRules, type Part, type ScaleRules, type Severity } from '@jutbank/core/condition';
+import {
+  defectInWords,
+  DEFECTS,
+  partInWords,
+  PARTS,
+  SEVERITIES,
+  type Cap,
+  type DeductionRule,
+  type Defect,
+  type IndexRules,
+  type Part,
+  type ScaleRules,
+  type Severity,
+} from '@jutbank/core/condition';
 import { sentence } from '../parts/words.ts';
 
 export function GradeSelect({

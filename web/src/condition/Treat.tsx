@@ -1,12 +1,30 @@
 /** Leave it or treat it: every way with its grades, its odds and its money; and the record of what was done. */
 import { optionsOf, Select, Tick } from '../parts/fields/choices.tsx';
 import { TextInput } from '../parts/fields/TextInput.tsx';
-import { conditionRoutes, type TreatmentBody, type PricedTreatment, type ComparedTreatment } from '@jutbank/contract/condition';
+import {
+  conditionRoutes,
+  type TreatmentBody,
+  type PricedTreatment,
+  type ComparedTreatment,
+} from '@jutbank/contract/condition';
 import { pieceRoutes, type PieceSheet } from '@jutbank/contract/pieces';
 import { Button, ButtonBase } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
-import { defectInWords, DEFECTS, findingInWords, partInWords, PARTS, SEVERITIES, type Defect, type Finding, type Part, type ScaleId, type Severity, type TreatmentPlan } from '@jutbank/core/condition';
+import {
+  defectInWords,
+  DEFECTS,
+  findingInWords,
+  partInWords,
+  PARTS,
+  SEVERITIES,
+  type Defect,
+  type Finding,
+  type Part,
+  type ScaleId,
+  type Severity,
+  type TreatmentPlan,
+} from '@jutbank/core/condition';
 import { useAnswer } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { Failed, Loading } from '../base/states.tsx';

@@ -3,7 +3,18 @@ import { useMemo } from 'react';
 import { defectInWords, SEVERITIES, type Defect } from '@jutbank/core/condition';
 import type { Construction } from '@jutbank/core/reference';
 import { sentence } from '../parts/words.ts';
-import { allGood, nextOpen, onSide, sidesOf, withItem, withStep, type Body, type Draft, type HowBad, type Looked } from './inspecting.ts';
+import {
+  allGood,
+  nextOpen,
+  onSide,
+  sidesOf,
+  withItem,
+  withStep,
+  type Body,
+  type Draft,
+  type HowBad,
+  type Looked,
+} from './inspecting.ts';
 
 /** Work that somebody did to it: the maker’s own stands apart from aftermarket. */
 export const ALTERED: readonly Defect[] = ['replaced', 'refinished', 'repaired', 'reground', 'polished'];

@@ -1,5 +1,17 @@
 /** The guided inspection as the keys see it: one list of things to look at, and what is said of each. */
-import { COMPLETENESS, inspectionFor, ITEMS_OF, stepState, type Completeness, type Defect, type Finding, type Inspection, type InspectionStep, type Severity, type StepState } from '@jutbank/core/condition';
+import {
+  COMPLETENESS,
+  inspectionFor,
+  ITEMS_OF,
+  stepState,
+  type Completeness,
+  type Defect,
+  type Finding,
+  type Inspection,
+  type InspectionStep,
+  type Severity,
+  type StepState,
+} from '@jutbank/core/condition';
 import type { Construction } from '@jutbank/core/reference';
 import type { ConditionBody } from '@jutbank/contract/pieces';
 

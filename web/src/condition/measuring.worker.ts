@@ -1,5 +1,13 @@
 /** The heavy part of measuring from a picture, away from the screen: it tells how far it is and can be ended. */
-import { compareOutlines, segment, simplified, type Comparison, type Point, type Raster, type Region } from '@jutbank/core/imaging';
+import {
+  compareOutlines,
+  segment,
+  simplified,
+  type Comparison,
+  type Point,
+  type Raster,
+  type Region,
+} from '@jutbank/core/imaging';
 
 export type Job =
   | {

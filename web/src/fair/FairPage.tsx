@@ -5,7 +5,13 @@ import { Button } from '@mui/material';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { CONDITION_STEPS, findingsOf, QUICK_LOOK, type Finding, type QuickLook } from '@jutbank/core/condition';
+import {
+  CONDITION_STEPS,
+  findingsOf,
+  QUICK_LOOK,
+  type Finding,
+  type QuickLook,
+} from '@jutbank/core/condition';
 import type { Care } from '@jutbank/contract/shop';
 import type { IntakeBody } from '@jutbank/contract/pieces';
 import { ALTERATIONS, type Alteration } from '@jutbank/core/market';

@@ -1,6 +1,12 @@
 /** One lot: its costs, its pieces taken in in a run by keyboard, each with its share, and the recovery over time. */
 import { pieceRoutes } from '@jutbank/contract/pieces';
-import { lotRoutes, type LotBody, type LotPiece, type LotSheet, type LotSharesBody } from '@jutbank/contract/intake';
+import {
+  lotRoutes,
+  type LotBody,
+  type LotPiece,
+  type LotSheet,
+  type LotSharesBody,
+} from '@jutbank/contract/intake';
 import { Button } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
 import { useRef, useState } from 'react';

@@ -5,7 +5,12 @@ import { optionsOf, Select } from '../parts/fields/choices.tsx';
 import { TextInput } from '../parts/fields/TextInput.tsx';
 import { useEffect, useState } from 'react';
 import { PRICE_KINDS, VENUE_KINDS } from '@jutbank/core/market';
-import { COMPARABLE_STATES, type ComparableState, marketRoutes, type ComparableFilter } from '@jutbank/contract/market';
+import {
+  COMPARABLE_STATES,
+  type ComparableState,
+  marketRoutes,
+  type ComparableFilter,
+} from '@jutbank/contract/market';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { counted } from '../parts/words.ts';

@@ -2,7 +2,12 @@
 import { CellSelect, optionsOf, Select } from '../parts/fields/choices.tsx';
 import { TextInput } from '../parts/fields/TextInput.tsx';
 import { DATE_ORDERS, GRADE_WORDS, PRICE_KINDS, VENUE_KINDS, type DateOrder } from '@jutbank/core/market';
-import { COMPARABLE_COLUMNS, REQUIRED_COLUMNS, type ComparableColumn, type FileLook } from '@jutbank/contract/market';
+import {
+  COMPARABLE_COLUMNS,
+  REQUIRED_COLUMNS,
+  type ComparableColumn,
+  type FileLook,
+} from '@jutbank/contract/market';
 import { inWords, sentence } from '../parts/words.ts';
 
 export type Mapping = FileLook['mapping'];

@@ -1,5 +1,10 @@
 /** Somebody's list of prices: read, its columns named, tried, and then taken in; every error at its line and column. */
-import { marketRoutes, type ComparablesImportAnswer, type FileLook, type RowError } from '@jutbank/contract/market';
+import {
+  marketRoutes,
+  type ComparablesImportAnswer,
+  type FileLook,
+  type RowError,
+} from '@jutbank/contract/market';
 import { jobRoutes } from '@jutbank/contract/jobs';
 import { Button } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';

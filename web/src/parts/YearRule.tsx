@@ -1,5 +1,14 @@
 /** The year rule: a steel rule whose ticks are years, windows as bars above it, floor and ceiling as stops. */
-import { addMonths, asDay, calendarOf, dayOf, hullOf, periodOf, spanInWords, type Span } from '@jutbank/core/dates';
+import {
+  addMonths,
+  asDay,
+  calendarOf,
+  dayOf,
+  hullOf,
+  periodOf,
+  spanInWords,
+  type Span,
+} from '@jutbank/core/dates';
 import './drawn.css';
 
 export interface RuleBar {

@@ -3,7 +3,13 @@ import { provenanceRoutes } from '@jutbank/contract/provenance';
 import { Button } from '@mui/material';
 import { useState } from 'react';
 import { edtfInWords } from '@jutbank/core/dates';
-import { EVIDENCE_KINDS, EVIDENCE_WORDS, trailText, type CustodyEvent, type EvidenceKind } from '@jutbank/core/provenance';
+import {
+  EVIDENCE_KINDS,
+  EVIDENCE_WORDS,
+  trailText,
+  type CustodyEvent,
+  type EvidenceKind,
+} from '@jutbank/core/provenance';
 import { useAnswer } from '../base/answers.ts';
 import { useMay } from '../base/session.ts';
 import { DateInput } from '../parts/fields/figures.tsx';

@@ -1,5 +1,11 @@
 /** An appraisal in the making: what it is for on the left, what it rests on beside it; nothing is kept before it is signed. */
-import { worthRoutes, type AppraisalBody, PURPOSES, type Purpose, type SaleCheck } from '@jutbank/contract/worth';
+import {
+  worthRoutes,
+  type AppraisalBody,
+  PURPOSES,
+  type Purpose,
+  type SaleCheck,
+} from '@jutbank/contract/worth';
 import { Button } from '@mui/material';
 import { keepPreviousData, useMutation } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';

@@ -4,7 +4,13 @@ import { cleanup, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { Outlet, Route, Routes } from 'react-router';
 import { VALUE_SETTINGS } from '@jutbank/core/market';
-import type { AppraisalEvidence, AppraisalRecord, AppraisedRow, Recomputed, TrackRecord } from '@jutbank/contract/worth';
+import type {
+  AppraisalEvidence,
+  AppraisalRecord,
+  AppraisedRow,
+  Recomputed,
+  TrackRecord,
+} from '@jutbank/contract/worth';
 import { problem, serve, show, type Answers } from '../testing/screen.tsx';
 import { eur, sheetOf } from '../testing/sheet.ts';
 import AppraisalPage from './AppraisalPage.tsx';

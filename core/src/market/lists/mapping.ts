@@ -6,7 +6,17 @@ import { commaIsDecimal, dateIn, indexIn, numberIn, orderOf, unitBeside, type Da
 import { GRADE_WORDS } from '../comparable.ts';
 import { foldedText } from './fold.ts';
 import { nameKey, type NameSaid, type NamesMeant } from './naming.ts';
-import { guessWord, isWordColumn, NO_MEANING, ownWord, wordKey, wordsIn, type WordColumn, type WordSaid, type WordsMeant } from './words.ts';
+import {
+  guessWord,
+  isWordColumn,
+  NO_MEANING,
+  ownWord,
+  wordKey,
+  wordsIn,
+  type WordColumn,
+  type WordSaid,
+  type WordsMeant,
+} from './words.ts';
 
 export interface ColumnMapping {
   /** their column to ours; what is not named is kept as a note under its own name */

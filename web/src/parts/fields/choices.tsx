@@ -1,5 +1,13 @@
 /** One of several, several of several, yes or no. */
-import { Autocomplete, ButtonBase, Checkbox, FormControlLabel, MenuItem, OutlinedInput, Select as MuiSelect } from '@mui/material';
+import {
+  Autocomplete,
+  ButtonBase,
+  Checkbox,
+  FormControlLabel,
+  MenuItem,
+  OutlinedInput,
+  Select as MuiSelect,
+} from '@mui/material';
 import type { ReactNode, RefObject } from 'react';
 import { sentence } from '../words.ts';
 import { Field, framing, type FieldProps } from './Field.tsx';

@@ -1,6 +1,16 @@
-
 export { AmountInput, DateInput, MoneyInput, NumberInput, SizeInput } from './figures.tsx';
-export { CellSelect, CellTick, MultiSelect, ReferencePicker, SuggestInput, Select, Tick, chosen, optionsOf, type Option } from './choices.tsx';
+export {
+  CellSelect,
+  CellTick,
+  MultiSelect,
+  ReferencePicker,
+  SuggestInput,
+  Select,
+  Tick,
+  chosen,
+  optionsOf,
+  type Option,
+} from './choices.tsx';
 export { CellInput } from './CellInput.tsx';
 export { Field, FieldErrors } from './Field.tsx';
 export { LinesInput, TextInput } from './TextInput.tsx';

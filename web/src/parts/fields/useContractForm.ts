@@ -3,7 +3,15 @@ import { zodResolver } from '@hookform/resolvers/zod';
 import type { Route } from '@jutbank/contract/http';
 import { useMutation } from '@tanstack/react-query';
 import { useRef, type FormEvent } from 'react';
-import { useForm, useWatch, type DefaultValues, type FieldPath, type FieldPathValue, type FieldValues, type Resolver } from 'react-hook-form';
+import {
+  useForm,
+  useWatch,
+  type DefaultValues,
+  type FieldPath,
+  type FieldPathValue,
+  type FieldValues,
+  type Resolver,
+} from 'react-hook-form';
 import { ApiProblem, send } from '../../base/api.ts';
 
 /** What a field of the kit is given to stand for a part of the form. */

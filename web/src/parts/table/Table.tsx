@@ -2,7 +2,14 @@
  * The one table for lists of things: sorted by its heads, walked by the arrow keys, of any length (only the rows in sight
  * are drawn), and on a phone each row a card with its lead on top.
  */
-import { createSortedRowModel, rowSortingFeature, sortFn_alphanumeric, tableFeatures, useTable, type ColumnDef } from '@tanstack/react-table';
+import {
+  createSortedRowModel,
+  rowSortingFeature,
+  sortFn_alphanumeric,
+  tableFeatures,
+  useTable,
+  type ColumnDef,
+} from '@tanstack/react-table';
 import { Button } from '@mui/material';
 import { useWindowVirtualizer } from '@tanstack/react-virtual';
 import { useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';

@@ -1,2 +1,1 @@
-
 export { Table, type Column } from './Table.tsx';

@@ -2,7 +2,7 @@ import { afterEach, describe, expect, test } from '@jest/globals';
 import { cleanup, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { IntakeBody } from '@jutbank/contract/pieces';
-import IntakeStage from '../intake/IntakeStage.tsx';
+import IntakeStage from './IntakeStage.tsx';
 import { problem, type Answers } from '../testing/screen.tsx';
 import { sheetOf } from '../testing/sheet.ts';
 import { openStage } from '../testing/stage.tsx';
