@@ -3,7 +3,15 @@ import type { Comparable, EstimateSubject, VenueKind } from './comparable.ts';
 import { describeSubject, type Line, type Sparse } from './columns.ts';
 import { halfWidth, t90 } from './interval.ts';
 import { sliceOf } from './calibrate.ts';
-import { median, medianOfSorted, MOST_ROWS, NOTHING_GATHERED, type Evidence, type GatheredPrices, type PlainSale } from './evidence.ts';
+import {
+  median,
+  medianOfSorted,
+  MOST_ROWS,
+  NOTHING_GATHERED,
+  type Evidence,
+  type GatheredPrices,
+  type PlainSale,
+} from './evidence.ts';
 import type { Market, PricedRow } from './market.ts';
 import { varianceOf } from './predict.ts';
 import { bisect, studentCdf, studentQuantile } from './studentT.ts';

@@ -20,7 +20,7 @@ function shop(first: PricingSettings = USUAL_SETTINGS, put?: (request: Request) 
   });
 }
 const retype = async (label: string | RegExp, text: string) => {
-  const field = await screen.findByLabelText(label);
+  const field = await screen.findByRole('textbox', { name: label });
   await userEvent.clear(field);
   await userEvent.type(field, text);
 };
@@ -76,23 +76,35 @@ describe('keeping it', () => {
     expect(sent?.headers['if-match']).toBe('"v3"');
     expect((sent?.body as PricingSettings).channels[0]?.channel.commissionPct).toBe(9.5);
   });
-  test('what the server refuses stands beside its field, and what was typed stays', async () => {
-    shop(USUAL_SETTINGS, () =>
-      problem(422, 'Please check', [{ pointer: '/channels/0/channel/packing', message: 'write an amount' }]),
-    );
+  test('what is wrong stands beside its field before anything is sent, and what was typed stays', async () => {
+    const came = shop();
     show(<PricingSettingsPage />);
     await retype('Packing', 'much');
     await keep();
-    await screen.findByText('write an amount');
-    screen.getByText(/see what stands in red/);
-    expect(screen.getByLabelText<HTMLInputElement>('Packing').value).toBe('much');
+    expect(await screen.findAllByText(/amount|number/)).not.toHaveLength(0);
+    expect(came.some((r) => r.method === 'PUT')).toBe(false);
+    expect(screen.getByRole<HTMLInputElement>('textbox', { name: 'Packing' }).value).toBe('much');
   });
-  test('what is no number is told at once, and nothing is kept until it is one', async () => {
+  test('what only the server refuses stands beside its field too', async () => {
+    shop(USUAL_SETTINGS, () =>
+      problem(422, 'Please check', [{ pointer: '/channels/0/channel/packing', message: 'not so much' }]),
+    );
+    show(<PricingSettingsPage />);
+    await retype('Packing', '1.20');
+    await keep();
+    await screen.findByText('not so much');
+    screen.getByText(/see what stands in red/);
+  });
+  test('what is no number is told at once; it is not taken for nothing, and its channel is brought into sight', async () => {
     const came = shop();
     show(<PricingSettingsPage />);
     await retype('Commission', 'much');
     screen.getByText('“much” is not a number');
-    expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Keep' }).disabled).toBe(true);
+    await userEvent.click(screen.getByRole('tab', { name: 'Over the counter' }));
+    expect(screen.getByRole<HTMLInputElement>('textbox', { name: 'Called' }).value).toBe('Over the counter');
+    await keep();
+    expect(came.some((r) => r.method === 'PUT')).toBe(false);
+    expect(screen.getByRole<HTMLInputElement>('textbox', { name: 'Called' }).value).toBe('Quayside market');
     await retype('Commission', '9');
     await keep();
     await screen.findByText('Kept.');
@@ -106,7 +118,7 @@ describe('keeping it', () => {
     await retype('Packing', '1.20');
     await keep();
     await screen.findByText(/Somebody changed these meanwhile/);
-    expect(screen.getByLabelText<HTMLInputElement>('Packing').value).toBe('1.20');
+    expect(screen.getByRole<HTMLInputElement>('textbox', { name: 'Packing' }).value).toBe('1.20');
   });
   test('a further channel gets a free id, can be reckoned with, and the old one be taken off', async () => {
     const came = shop();
@@ -135,7 +147,9 @@ describe('keeping it', () => {
   test('a clerk reads it and changes nothing', async () => {
     shop();
     show(<PricingSettingsPage />, { role: 'clerk' });
-    expect((await screen.findByLabelText<HTMLInputElement>('Commission')).disabled).toBe(true);
+    expect((await screen.findByRole<HTMLInputElement>('textbox', { name: 'Commission' })).disabled).toBe(
+      true,
+    );
     expect(screen.queryByRole('button', { name: 'Keep' })).toBeNull();
   });
 });

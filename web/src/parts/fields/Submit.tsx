@@ -22,11 +22,7 @@ export function Submit<T extends FieldValues, A>({
 }) {
   return (
     <div className="submit">
-      {form.problem !== undefined && (
-        <p className="problem" role="alert">
-          {form.problem}
-        </p>
-      )}
+      <FormProblem form={form} />
       <Button type="submit" variant="contained" disabled={disabled || form.sending}>
         {words}
       </Button>
@@ -37,5 +33,15 @@ export function Submit<T extends FieldValues, A>({
         </span>
       )}
     </div>
+  );
+}
+
+/** What is wrong with the whole of a form. It stands after the fields: what they tell themselves it does not repeat. */
+export function FormProblem<T extends FieldValues, A>({ form }: { form: ContractForm<T, A> }) {
+  const { problem } = form;
+  return problem === undefined ? null : (
+    <p className="problem" role="alert">
+      {problem}
+    </p>
   );
 }

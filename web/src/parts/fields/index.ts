@@ -14,7 +14,7 @@ export {
 export { CellInput } from './CellInput.tsx';
 export { Field, FieldErrors } from './Field.tsx';
 export { LinesInput, TextInput } from './TextInput.tsx';
-export { Submit } from './Submit.tsx';
+export { FormProblem, Submit } from './Submit.tsx';
 export { LineInput } from './LineInput.tsx';
 export { Rows } from './Rows.tsx';
 export { useContractForm, type ContractForm } from './useContractForm.ts';

@@ -31,6 +31,8 @@ export interface ContractForm<T extends FieldValues, A = unknown> {
   readonly sending: boolean;
   /** what the last try was answered with, until something is typed again */
   readonly answer: A | undefined;
+  /** something stands in it that is not what it began with */
+  readonly changed: boolean;
   /** what is wrong with the whole, or with a part that has no field here */
   readonly problem: string | undefined;
   readonly refusal: ApiProblem | undefined;
@@ -44,6 +46,8 @@ interface Options<T, A, P> {
   /** the version seen, for If-Match */
   readonly version?: number;
   readonly onSent?: (answer: A) => unknown;
+  /** it was not sent, or refused: the name of the first field that is wrong, which may have to be brought into sight */
+  readonly onHeld?: (name: string) => void;
 }
 
 export function useContractForm<P, Q, B, A, I extends FieldValues>(
@@ -62,6 +66,7 @@ export function useContractForm<P, Q, B, A, I extends FieldValues>(
     params,
     version,
     onSent,
+    onHeld,
     toBody = (values) => values,
   }: Options<I, A, P> & { toBody?: (values: I) => I },
 ): ContractForm<I, A> {
@@ -72,8 +77,8 @@ export function useContractForm<P, Q, B, A, I extends FieldValues>(
   // every field shows what the form holds: one reading of all of them
   useWatch({ control: form.control });
   const unread = useRef(new Set<string>());
-  // names that have a field on the screen, written as they are drawn
-  const shown = useRef(new Set<string>());
+  // names that have a field on the screen: written anew each time it is drawn
+  const shown = new Set<string>();
   const { errors, isSubmitted } = form.formState;
   const sending = useMutation({
     mutationFn: () =>
@@ -83,6 +88,10 @@ export function useContractForm<P, Q, B, A, I extends FieldValues>(
         ...(version === undefined ? {} : { version }),
       }),
     onSuccess: (answer) => onSent?.(answer),
+    onError: (error) => {
+      const pointer = error instanceof ApiProblem ? error.errors[0]?.pointer : undefined;
+      if (pointer !== undefined) onHeld?.(pointer.slice(1).replaceAll('/', '.'));
+    },
   });
   const refusal = sending.error instanceof ApiProblem ? sending.error : undefined;
   const wordOn = (name: string): string | undefined =>
@@ -95,7 +104,7 @@ export function useContractForm<P, Q, B, A, I extends FieldValues>(
   return {
     values: form.getValues(),
     field: (name) => {
-      shown.current.add(name);
+      shown.add(name);
       return {
         value: form.getValues(name),
         problem: wordOn(name),
@@ -110,10 +119,17 @@ export function useContractForm<P, Q, B, A, I extends FieldValues>(
     onSubmit: (event) => {
       event.preventDefault();
       // one at a time: a second Enter while the first is under way is the same intention
-      if (!sending.isPending && unread.current.size === 0)
-        void form.handleSubmit(() => sending.mutate())(event);
+      if (sending.isPending) return;
+      const [notRead] = unread.current;
+      if (notRead !== undefined) onHeld?.(notRead);
+      else
+        void form.handleSubmit(
+          () => sending.mutate(),
+          (wrong) => onHeld?.(messagesIn(wrong)[0]?.[0] ?? ''),
+        )(event);
     },
     sending: sending.isPending,
+    changed: form.formState.isDirty,
     answer: sending.data,
     get problem() {
       const elsewhere = [
@@ -121,9 +137,7 @@ export function useContractForm<P, Q, B, A, I extends FieldValues>(
         ...(refusal?.errors ?? []).map((e) => [e.pointer.slice(1).replaceAll('/', '.'), e.message] as const),
       ].filter(
         ([name]) =>
-          ![...shown.current].some(
-            (at) => name === at || name.startsWith(`${at}.`) || at.startsWith(`${name}.`),
-          ),
+          ![...shown].some((at) => name === at || name.startsWith(`${at}.`) || at.startsWith(`${name}.`)),
       );
       if (elsewhere.length > 0) return elsewhere.map(([, message]) => message).join('; ');
       return sending.isError && (refusal?.errors.length ?? 0) === 0 ? sending.error.message : undefined;
