@@ -4,9 +4,7 @@
  */
 type Maybe<T> = T | null | undefined;
 
-export type Construction =
-  'slipjoint' | 'locking-folder' | 'fixed' | 'bayonet' | 'multi-tool' | 'automatic' | 'balisong';
-export const CONSTRUCTIONS: readonly Construction[] = [
+export const CONSTRUCTIONS = [
   'slipjoint',
   'locking-folder',
   'fixed',
@@ -14,7 +12,8 @@ export const CONSTRUCTIONS: readonly Construction[] = [
   'multi-tool',
   'automatic',
   'balisong',
-];
+] as const;
+export type Construction = (typeof CONSTRUCTIONS)[number];
 
 export const SOURCE_KINDS = [
   'factory-record',
