@@ -1,5 +1,5 @@
 /** Habits of buying and selling: what is wanted of a piece, tax, sealed pieces, the plain percentages. */
-import { CARE, type Care } from '@jutbank/contract/shop';
+import { CARE, type Care, type PricingSettings } from '@jutbank/contract/shop';
 import { TAX_BASES } from '@jutbank/core/money';
 import { chosen, optionsOf, Select } from '../parts/fields/index.ts';
 import { Figure, Group, type FigureOf, type SettingsProps } from './settingsFields.tsx';
@@ -63,6 +63,12 @@ const TARGETS = {
   profit: { words: 'sum', begin: { profit: '20.00' }, of: ['At least', '', 'amount'] },
 } as const;
 type Target = keyof typeof TARGETS;
+/** Nothing typed is no figure, which the contract refuses in words. */
+function targetOf(kind: Target, value: number | string | null): PricingSettings['target'] {
+  if (kind === 'profit') return { profit: String(value ?? '') };
+  const percent = typeof value === 'number' ? value : NaN;
+  return kind === 'marginPct' ? { marginPct: percent } : { markUpPct: percent };
+}
 
 export function Wanted({ form, may, currency }: SettingsProps) {
   const { target } = form.values;
@@ -83,8 +89,8 @@ export function Wanted({ form, may, currency }: SettingsProps) {
         bound={{
           value: new Map<string, unknown>(Object.entries(target)).get(kind),
           problem: bound.problem,
-          onChange: (value: unknown, understood?: boolean) =>
-            bound.onChange({ [kind]: value } as unknown as typeof target, understood),
+          onChange: (value: number | string | null, understood?: boolean) =>
+            bound.onChange(targetOf(kind, value), understood),
         }}
         may={may}
         currency={currency}
