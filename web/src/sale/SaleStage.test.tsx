@@ -81,6 +81,20 @@ describe('selling', () => {
     await userEvent.click(screen.getByRole('button', { name: 'Over the counter' }));
     screen.getByLabelText('Price');
   });
+  test('a price that cannot be read sells nothing; with an offer taken instead it is no longer asked for', async () => {
+    const came = open(attributed({ listing: offers }), {
+      [`POST ${path}`]: () => ({ status: 201, body: {} }),
+    });
+    await userEvent.click(await screen.findByRole('checkbox', { name: /age has been checked/ }));
+    await userEvent.click(screen.getByRole('button', { name: 'Over the counter' }));
+    await userEvent.clear(screen.getByLabelText('Price'));
+    await userEvent.type(screen.getByLabelText('Price'), 'about 150');
+    await userEvent.click(screen.getByRole('button', { name: 'Sell' }));
+    expect(came.some((r) => r.method === 'POST')).toBe(false);
+    await userEvent.click(screen.getByRole('button', { name: /^Offer of/ }));
+    await userEvent.click(screen.getByRole('button', { name: 'Accept €150.00' }));
+    expect(came.find((r) => r.method === 'POST')?.body).toMatchObject({ price: null });
+  });
   test('what is refused stands beside its field', async () => {
     const came = open(attributed(), {
       [`POST ${path}`]: () =>

@@ -3,7 +3,7 @@ import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { EstimateAnswer, EstimateRow } from '@jutbank/contract/market';
 import type { OverrideRecord } from '@jutbank/contract/worth';
-import { problem, serve, show, type Answers } from '../testing/screen.tsx';
+import { problem, serve, show, take, type Answers } from '../testing/screen.tsx';
 import { eur } from '../testing/sheet.ts';
 import { AdjustmentGrid } from './AdjustmentGrid.tsx';
 
@@ -156,6 +156,18 @@ describe('a challenge', () => {
     await userEvent.click(screen.getByRole('button', { name: 'Correct it' }));
     await screen.findByText('say why; the reason is kept');
     expect(screen.getByLabelText<HTMLInputElement>('Should be').value).toBe('5');
+  });
+  test('a figure that could not be read holds nothing up once the whole sale is challenged', async () => {
+    const came = open(estimate([row(1)]), {
+      answers: { 'POST /pieces/p1/overrides': () => ({ status: 201, body: {} }) },
+    });
+    await challenge();
+    await userEvent.type(screen.getByLabelText('Should be'), 'a lot');
+    await take('Line', 'The sale itself');
+    await userEvent.type(screen.getByLabelText('Your reason'), 'another form');
+    await userEvent.click(screen.getByRole('button', { name: 'Correct it' }));
+    await waitFor(() => expect(came).toHaveLength(1));
+    expect(came[0]?.body).toMatchObject({ percent: null, reason: 'another form' });
   });
   test('what was corrected shows beside the engine’s line, and is taken back', async () => {
     const came = open(estimate([row(1)]), {

@@ -98,6 +98,7 @@ export function useContractForm<P, Q, B, A, I extends FieldValues>(
     messageIn(name.split('.').reduce<unknown>(inside, errors)) ??
     refusal?.at(`/${name.replaceAll('.', '/')}`);
   const set: ContractForm<I>['set'] = (name, value) => {
+    unread.current.delete(name);
     form.setValue(name, value, { shouldDirty: true, shouldValidate: isSubmitted });
     if (sending.isError || sending.isSuccess) sending.reset();
   };
@@ -109,9 +110,8 @@ export function useContractForm<P, Q, B, A, I extends FieldValues>(
         value: form.getValues(name),
         problem: wordOn(name),
         onChange: (value, understood = true) => {
-          if (understood) unread.current.delete(name);
-          else unread.current.add(name);
           set(name, value);
+          if (!understood) unread.current.add(name);
         },
       };
     },
@@ -120,7 +120,8 @@ export function useContractForm<P, Q, B, A, I extends FieldValues>(
       event.preventDefault();
       // one at a time: a second Enter while the first is under way is the same intention
       if (sending.isPending) return;
-      const [notRead] = unread.current;
+      // what was typed into a field that is gone holds nothing up: there is nothing left to mend
+      const notRead = [...unread.current].find((name) => shown.has(name));
       if (notRead !== undefined) onHeld?.(notRead);
       else
         void form.handleSubmit(
