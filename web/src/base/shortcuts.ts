@@ -28,17 +28,9 @@ const withModifier = ({ key }: Shortcut) => key.length > 1 && key.includes('+');
 /** @param scope names the group in the list of keys */
 export function useShortcuts(scope: string, keys: readonly Shortcut[]): void {
   // listed anew only where what stands in the list has changed, not at every stroke
-  const print = keys.map((k) => `${k.key} ${k.does}`).join('\n');
+  const print = JSON.stringify(keys.map(({ key, does }): Listed => ({ key, does })));
   useEffect(() => {
-    stacks.set(
-      scope,
-      print === ''
-        ? []
-        : print.split('\n').map((line) => {
-            const [key = '', ...does] = line.split(' ');
-            return { key, does: does.join(' ') };
-          }),
-    );
+    stacks.set(scope, JSON.parse(print) as Listed[]);
     publish();
     return () => {
       stacks.delete(scope);
@@ -88,7 +80,6 @@ export function useShortcuts(scope: string, keys: readonly Shortcut[]): void {
 export const keyInWords = (key: string): string =>
   key
     .replace('mod+', /mac/i.test(navigator.userAgent) ? '⌘ ' : 'Ctrl ')
-    .replace('shift+', 'Shift ')
     .replace('ArrowDown', '↓')
     .replace('ArrowUp', '↑')
     .replace('ArrowLeft', '←')

@@ -1,5 +1,6 @@
 /** The channels the shop sells through: a page each, what each keeps of a price. */
 import { Button, Tab, Tabs } from '@mui/material';
+import { useState } from 'react';
 import { Select, TextInput } from '../parts/fields/index.ts';
 import { Figure, type FigureOf, type SettingsProps } from './settingsFields.tsx';
 
@@ -31,11 +32,16 @@ export function Channels({
   onTurn,
 }: SettingsProps & { at: number; onTurn: (to: number) => void }) {
   const { channels, usualChannel } = form.values;
+  const inSight = channels[at] ?? channels[0];
+  const [lookedAt, setLookedAt] = useState<readonly string[]>([]);
+  const turn = (to: number) => {
+    if (inSight) setLookedAt([...lookedAt, inSight.id]);
+    onTurn(to);
+  };
   const another = () => {
     form.set('channels', [...channels, { id: freeId(channels.map((c) => c.id)), name: '', channel: {} }]);
-    onTurn(channels.length);
+    turn(channels.length);
   };
-  const inSight = channels[at] ?? channels[0];
   return (
     <section>
       <h2 className="sec">
@@ -45,7 +51,7 @@ export function Channels({
         value={Math.min(at, channels.length - 1)}
         variant="scrollable"
         aria-label="Channels"
-        onChange={(_, to: number) => (to < channels.length ? onTurn(to) : another())}
+        onChange={(_, to: number) => (to < channels.length ? turn(to) : another())}
       >
         {channels.map((c) => (
           <Tab
@@ -60,28 +66,31 @@ export function Channels({
         ))}
         {may && channels.length < MOST_CHANNELS && <Tab label="+ another" />}
       </Tabs>
-      {/* all of them stay, those out of sight too: what was typed into one is not lost by turning to another */}
-      {channels.map((c, i) => (
-        <div key={c.id} className="fields across" hidden={c !== inSight} style={{ marginTop: 12 }}>
-          <TextInput label="Called" disabled={!may} {...form.field(`channels.${i}.name`)} />
-          {KEYS.map((key) => (
-            <Figure
-              key={key}
-              of={FIGURES[key]}
-              bound={form.field(`channels.${i}.channel.${key}`)}
-              may={may}
-              currency={currency}
-            />
-          ))}
-          <Select
-            label="Commission on"
-            disabled={!may}
-            options={COMMISSION_ON}
-            {...form.field(`channels.${i}.channel.commissionOn`)}
-            value={c.channel.commissionOn ?? 'price'}
-          />
-        </div>
-      ))}
+      {/* what was looked at stays, out of sight too: what was typed into one is not lost by turning to another */}
+      {channels.map(
+        (c, i) =>
+          (c === inSight || lookedAt.includes(c.id)) && (
+            <div key={c.id} className="fields across" hidden={c !== inSight} style={{ marginTop: 12 }}>
+              <TextInput label="Called" disabled={!may} {...form.field(`channels.${i}.name`)} />
+              {KEYS.map((key) => (
+                <Figure
+                  key={key}
+                  of={FIGURES[key]}
+                  bound={form.field(`channels.${i}.channel.${key}`)}
+                  may={may}
+                  currency={currency}
+                />
+              ))}
+              <Select
+                label="Commission on"
+                disabled={!may}
+                options={COMMISSION_ON}
+                {...form.field(`channels.${i}.channel.commissionOn`)}
+                value={c.channel.commissionOn ?? 'price'}
+              />
+            </div>
+          ),
+      )}
       {may && inSight && inSight.id !== usualChannel && (
         <p style={{ marginTop: 8, display: 'flex', gap: 12 }}>
           <Button variant="text" onClick={() => form.set('usualChannel', inSight.id)}>

@@ -4,7 +4,6 @@ import type { CSSProperties, KeyboardEvent, Ref } from 'react';
 
 export interface LineInputProps {
   readonly label: string;
-  readonly id?: string;
   readonly value: string;
   readonly onChange: (text: string) => void;
   readonly onBlur?: () => void;
@@ -13,10 +12,7 @@ export interface LineInputProps {
   readonly hint?: string | undefined;
   readonly invalid?: boolean;
   readonly autoFocus?: boolean;
-  readonly disabled?: boolean;
-  readonly readOnly?: boolean;
   readonly inputMode?: 'decimal' | 'numeric' | 'text';
-  readonly type?: 'text' | 'date' | 'time' | 'search';
   readonly maxLength?: number;
   readonly style?: CSSProperties;
   readonly inputRef?: Ref<HTMLInputElement>;
@@ -27,13 +23,9 @@ export function LineInput({ label, value, onChange, hint, invalid = false, ...mo
   return (
     <InputBase
       className="line"
-      {...(more.id === undefined ? {} : { id: more.id })}
       value={value}
       error={invalid}
       autoFocus={more.autoFocus ?? false}
-      disabled={more.disabled ?? false}
-      readOnly={more.readOnly ?? false}
-      type={more.type ?? 'text'}
       placeholder={hint ?? ''}
       {...(style === undefined ? {} : { style })}
       {...(inputRef === undefined ? {} : { inputRef })}

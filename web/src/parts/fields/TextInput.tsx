@@ -1,6 +1,6 @@
 /** A line of text, several lines, or a list of which each line is one thing. */
-import { OutlinedInput } from '@mui/material';
-import { useState, type Ref } from 'react';
+import { InputAdornment, OutlinedInput } from '@mui/material';
+import { useState, type ReactNode, type Ref } from 'react';
 import { Field, framing, type FieldProps } from './Field.tsx';
 
 export interface TextInputProps extends FieldProps {
@@ -12,7 +12,9 @@ export interface TextInputProps extends FieldProps {
   /** several lines, this many at first */
   readonly rows?: number;
   readonly maxRows?: number;
-  readonly placeholder?: string;
+  /** stands at its end: a unit, a currency */
+  readonly unit?: ReactNode;
+  readonly placeholder?: string | undefined;
   readonly readOnly?: boolean;
   readonly required?: boolean;
   readonly type?: 'text' | 'email' | 'password' | 'date' | 'search';
@@ -31,6 +33,9 @@ export function TextInput({ value, onChange, onBlur, mono = false, rows, ...more
         <OutlinedInput
           id={id}
           fullWidth
+          endAdornment={
+            more.unit === undefined ? undefined : <InputAdornment position="end">{more.unit}</InputAdornment>
+          }
           value={value ?? ''}
           error={invalid}
           multiline={rows !== undefined}

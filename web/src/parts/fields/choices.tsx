@@ -43,7 +43,7 @@ interface SelectProps<T extends string> {
 /** What another shop's pack says stays as it is, even if nobody here would have chosen it. */
 function offered<T extends string>({ value, options }: SelectProps<T>): readonly Option<T>[] {
   const foreign = value != null && value !== '' && !options.some((o) => o.value === value);
-  return foreign ? [...options, { value, label: value }] : options;
+  return foreign ? [...options, { value, label: sentence(value) }] : options;
 }
 
 function Chooser<T extends string>({

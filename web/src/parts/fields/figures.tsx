@@ -1,55 +1,14 @@
-/** Fields of quantities: a number with its unit, an amount of money, a size in any notation, a date as people say it. */
-import { InputAdornment, OutlinedInput } from '@mui/material';
-import { useState, type ReactNode } from 'react';
+/**
+ * Fields of quantities: a number with its unit, an amount of money, a size in any notation, a date as people say it.
+ * What is typed stays as typed; only what could be read goes on.
+ */
+import { useState } from 'react';
 import { parseSpokenDate, periodInWords, periodOf } from '@jutbank/core/dates';
 import type { Money } from '@jutbank/core/money';
 import { parseQuantity, type Dimension } from '@jutbank/core/units';
-import { Field, framing, type FieldProps } from './Field.tsx';
+import type { FieldProps } from './Field.tsx';
+import { TextInput } from './TextInput.tsx';
 import { decimal, readMoney, readNumber } from './typed.ts';
-
-/** What is typed stays as typed; only what could be read goes on. */
-function Typed({
-  typed,
-  onType,
-  unit,
-  mono = true,
-  placeholder,
-  autoFocus = false,
-  ...more
-}: FieldProps & {
-  typed: string;
-  onType: (text: string) => void;
-  unit?: ReactNode;
-  mono?: boolean;
-  placeholder?: string | undefined;
-  autoFocus?: boolean;
-}) {
-  return (
-    <Field {...framing(more)}>
-      {({ id, describedBy, invalid }) => (
-        <OutlinedInput
-          id={id}
-          fullWidth
-          value={typed}
-          error={invalid}
-          disabled={more.disabled ?? false}
-          autoFocus={autoFocus}
-          placeholder={placeholder ?? ''}
-          endAdornment={
-            unit === undefined ? undefined : <InputAdornment position="end">{unit}</InputAdornment>
-          }
-          inputProps={{
-            'aria-describedby': describedBy,
-            autoComplete: 'off',
-            inputMode: mono ? 'decimal' : undefined,
-            className: mono ? 'num' : undefined,
-          }}
-          onChange={(e) => onType(e.target.value)}
-        />
-      )}
-    </Field>
-  );
-}
 
 /**
  * A number with its unit.
@@ -67,11 +26,12 @@ export function NumberInput({
   const [typed, setTyped] = useState(value == null ? '' : String(value));
   const wrong = readNumber(typed) === undefined ? `“${typed}” is not a number` : undefined;
   return (
-    <Typed
+    <TextInput
       {...more}
+      inputMode="decimal"
       problem={wrong ?? more.problem}
-      typed={typed}
-      onType={(text) => {
+      value={typed}
+      onChange={(text) => {
         setTyped(text);
         const read = readNumber(text);
         onChange(read ?? null, read !== undefined);
@@ -93,11 +53,12 @@ export function AmountInput({
 }) {
   const [typed, setTyped] = useState(value ?? '');
   return (
-    <Typed
+    <TextInput
       {...more}
+      inputMode="decimal"
       unit={currency}
-      typed={typed}
-      onType={(text) => {
+      value={typed}
+      onChange={(text) => {
         setTyped(text);
         onChange(text.trim() === '' ? null : decimal(text));
       }}
@@ -124,12 +85,13 @@ export function MoneyInput({
   );
   const read = readMoney(typed, currency);
   return (
-    <Typed
+    <TextInput
       {...more}
+      inputMode="decimal"
       problem={read && 'wrong' in read ? read.wrong : more.problem}
       why={more.why ?? `In ${currency} unless you add another, such as 58 GBP`}
-      typed={typed}
-      onType={(text) => {
+      value={typed}
+      onChange={(text) => {
         setTyped(text);
         const next = readMoney(text, currency);
         onChange(next && 'money' in next ? next.money : null, next === undefined || 'money' in next);
@@ -152,11 +114,12 @@ export function SizeInput({
   const [typed, setTyped] = useState(value == null ? '' : String(value));
   const parsed = typed.trim() === '' ? undefined : parseQuantity(typed, dimension);
   return (
-    <Typed
+    <TextInput
       {...more}
+      inputMode="decimal"
       problem={parsed && !parsed.ok ? parsed.error.message : more.problem}
-      typed={typed}
-      onType={(text) => {
+      value={typed}
+      onChange={(text) => {
         setTyped(text);
         const next = text.trim() === '' ? undefined : parseQuantity(text, dimension);
         onChange(next?.ok ? next.value.value : undefined);
@@ -175,20 +138,17 @@ export function DateInput({
   ...more
 }: FieldProps & {
   value: string | null | undefined;
-  placeholder?: string;
-  autoFocus?: boolean;
   onChange: (edtf: string | null, understood: boolean) => void;
 }) {
   const [typed, setTyped] = useState(value ?? '');
   const parsed = typed.trim() === '' ? undefined : parseSpokenDate(typed);
   return (
-    <Typed
+    <TextInput
       {...more}
-      mono={false}
       problem={parsed && !parsed.ok ? parsed.error.message : more.problem}
       why={parsed?.ok ? `Understood as ${periodInWords(periodOf(parsed.value.edtf))}` : more.why}
-      typed={typed}
-      onType={(text) => {
+      value={typed}
+      onChange={(text) => {
         setTyped(text);
         const next = text.trim() === '' ? undefined : parseSpokenDate(text);
         if (next === undefined) onChange(null, true);

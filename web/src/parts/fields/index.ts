@@ -12,7 +12,7 @@ export {
   type Option,
 } from './choices.tsx';
 export { CellInput } from './CellInput.tsx';
-export { Field, FieldErrors } from './Field.tsx';
+export { FieldErrors } from './Field.tsx';
 export { LinesInput, TextInput } from './TextInput.tsx';
 export { FormProblem, Submit } from './Submit.tsx';
 export { LineInput } from './LineInput.tsx';

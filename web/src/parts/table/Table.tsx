@@ -44,8 +44,6 @@ interface TableProps<R> {
   readonly marked?: (row: R) => boolean;
   /** so many at first, in the order they are sorted by; the rest on demand */
   readonly first?: number;
-  /** what stands under the rows in the same columns */
-  readonly foot?: ReactNode;
 }
 
 const features = tableFeatures({
@@ -104,7 +102,6 @@ export function Table<R extends object>({ label, rows, columns, first, ...more }
           ) : (
             <Body rows={shown} columns={columns} {...more} />
           )}
-          {more.foot !== undefined && <tfoot>{more.foot}</tfoot>}
         </table>
       </div>
       {shown.length < sorted.length && (
