@@ -3,6 +3,7 @@ import { createDocument, type ZodOpenApiOperationObject } from 'zod-openapi';
 import { z } from 'zod';
 import { benchRoutes } from '../bench/index.ts';
 import { conditionRoutes } from '../condition/index.ts';
+import { contactRoutes } from '../contacts/index.ts';
 import { problemShape, type Route } from '../http/index.ts';
 import { intakeRoutes, lotRoutes } from '../intake/index.ts';
 import { pieceRoutes } from '../pieces/index.ts';
@@ -11,8 +12,8 @@ import { provenanceRoutes } from '../provenance/index.ts';
 import { referenceRoutes } from '../reference/index.ts';
 import { offerRoutes, channelRoutes, stockRoutes, worthRoutes } from '../worth/index.ts';
 import { fairRoutes } from '../fair/index.ts';
-import { saleRoutes } from '../sale/index.ts';
-import { pricingSettingsRoutes, shopRoutes } from '../shop/index.ts';
+import { afterSaleRoutes, saleRoutes } from '../sale/index.ts';
+import { paperSettingsRoutes, pricingSettingsRoutes, shopRoutes } from '../shop/index.ts';
 import { jobRoutes } from '../jobs/index.ts';
 import { marketRoutes } from '../market/index.ts';
 
@@ -32,6 +33,9 @@ const rooms = [
   saleRoutes,
   channelRoutes,
   pricingSettingsRoutes,
+  paperSettingsRoutes,
+  contactRoutes,
+  afterSaleRoutes,
   fairRoutes,
   offerRoutes,
   stockRoutes,

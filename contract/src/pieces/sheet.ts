@@ -126,6 +126,35 @@ export const pieceSheet = pieceSlip
     trail: trailShape,
     pricing: pricingBody,
     listing: listingRecord.nullable(),
+    reservation: z
+      .object({
+        reservedFor: withheld(z.string()),
+        contact: z.string().nullable(),
+        until: z.string(),
+        deposit: moneyShape.nullable(),
+        way: z.string(),
+        paidOn: z.string().nullable(),
+        reservationNote: withheld(z.string()),
+      })
+      .nullable(),
+    /** it belongs to somebody else, and is sold for them */
+    consignment: withheld(
+      z.object({
+        contact: z.string(),
+        ownerName: z.string(),
+        agreedOn: z.string(),
+        until: z.string().nullable(),
+        terms: z.object({
+          sharePct: z.number(),
+          fee: z.string().nullable(),
+          least: z.string().nullable(),
+          channelFeesBy: z.enum(['shop', 'owner']),
+        }),
+        note: z.string(),
+      }),
+    ),
+    /** sales of it that came back, newest first */
+    returnedSales: z.array(z.object({ id: z.string(), invoiceNumber: z.string(), returnedOn: z.string() })),
     sale: z
       .object({
         id: z.string(),

@@ -22,3 +22,10 @@ export {
   setupBody,
   shopRoutes,
 } from './shop.ts';
+export {
+  type PaperSettings,
+  USUAL_PAPERS,
+  type VersionedPapers,
+  paperSettings,
+  paperSettingsRoutes,
+} from './paperSettings.ts';

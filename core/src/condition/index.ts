@@ -10,3 +10,4 @@ export * from './severity.ts';
 export * from './treatment.ts';
 export * from './quickLook.ts';
 export * from './completeness.ts';
+export * from './compareConditions.ts';

@@ -1,7 +1,17 @@
 import { describe, expect, test } from '@jest/globals';
 import { TIERS } from '../bench/index.ts';
+import type { Statement, StatementKind } from '../pieces/index.ts';
 import { cautionsFor, checkWording, writeListing, type ListingFacts } from './write.ts';
 
+const TOLD: readonly StatementKind[] = ['mark', 'feature', 'measure', 'refuted'];
+const say = (kind: StatementKind, text: string): Statement => ({
+  kind,
+  text,
+  basis: 'seen',
+  strength: 'sure',
+  source: null,
+  disclose: !TOLD.includes(kind),
+});
 const facts: ListingFacts = {
   tier: 'type-consistent',
   makerName: 'Brackenholt Cutlery',
@@ -10,19 +20,19 @@ const facts: ListingFacts = {
   issuedTo: 'the Coastal Service',
   construction: 'slipjoint',
   made: 'Sep 1934 – 1935',
-  measures: [{ label: 'Closed length', text: '104.8 mm · 4 1/8 in' }],
   extent: 'whole',
   sealed: false,
   overruled: false,
-  faults: 1,
-  features: [],
   gradeLine: 'Condition: excellent.',
-  disclosures: ['Blade 1: sharpened, light', 'No box'],
-  history: [],
+  statements: [
+    say('measure', 'Closed length: 104.8 mm · 4 1/8 in'),
+    say('finding', 'Blade 1: sharpened, light'),
+    say('completeness', 'No box'),
+    say('not-excluded', 'a commercial twin shares every observed feature'),
+  ],
   refuted: [],
   included: [],
   provenance: undefined,
-  unproved: ['a commercial twin shares every observed feature'],
   isReplica: false,
   isLicensed: false,
 };
@@ -35,7 +45,7 @@ describe('a listing', () => {
     expect(writeListing(facts).body).toContain('of the type issued to the Coastal Service');
     expect(writeListing(facts).body).toContain('cannot be proved for this piece');
     expect(writeListing({ ...facts, tier: 'doubtful' }).body).toContain('not guaranteed');
-    expect(writeListing({ ...facts, tier: 'confirmed', unproved: [] }).body).toContain(
+    expect(writeListing({ ...facts, tier: 'confirmed' }).body).toContain(
       'This is Brackenholt Cutlery Harbour jack, Service issue, second form.',
     );
   });
@@ -70,7 +80,13 @@ describe('a listing', () => {
     expect(cautionsFor('bayonet').join(' ')).toMatch(/local law.*regulated/);
   });
   test('what was done to it afterwards is said, and cannot be dropped', () => {
-    const reworked = { ...facts, history: ['Re-worked 1946–1951', 'Numbers on blade and scabbard differ'] };
+    const reworked = {
+      ...facts,
+      statements: [
+        say('history', 'Re-worked 1946–1951'),
+        say('history', 'Numbers on blade and scabbard differ'),
+      ],
+    };
     const text = writeListing(reworked);
     expect(text.body).toContain('History: Re-worked 1946–1951. Numbers on blade and scabbard differ.');
     const dropped = { ...text, body: text.body.replace('Numbers on blade and scabbard differ', '') };
@@ -91,7 +107,7 @@ describe('a listing', () => {
     expect(say('Scales of pressed fibre.')).toEqual([]);
   });
   test('that nothing was found is said only of a piece that was inspected', () => {
-    const clean = { ...facts, disclosures: [], faults: 0 };
+    const clean = { ...facts, statements: [] };
     expect(writeListing(clean).body).toContain('No fault was found on inspection.');
     expect(writeListing({ ...clean, extent: 'none' as const }).body).not.toContain('No fault');
     expect(writeListing({ ...clean, extent: 'partly' as const }).body).not.toContain('No fault');
@@ -123,27 +139,23 @@ describe('what the text says where there is little, and what it may never lose',
   });
   test('no fault was found is said of a whole look without one, and of nothing less', () => {
     const said = 'No fault was found on inspection.';
-    expect(body({ faults: 0 })).toContain(said);
-    expect(body({ faults: 1 })).not.toContain(said);
-    expect(body({ faults: 0, extent: 'partly' })).not.toContain(said);
-    expect(body({ faults: 0, extent: 'none' })).toContain('It has not been inspected yet.');
-    expect(body({ faults: 0, extent: 'none', sealed: true })).not.toContain('inspected');
+    expect(body({ statements: [] })).toContain(said);
+    expect(body({})).not.toContain(said);
+    expect(body({ statements: [], extent: 'partly' })).not.toContain(said);
+    expect(body({ statements: [], extent: 'none' })).toContain('It has not been inspected yet.');
+    expect(body({ statements: [], extent: 'none', sealed: true })).not.toContain('inspected');
   });
   test('what there is none of makes no sentence', () => {
-    const bare = body({
-      measures: [],
-      features: [],
-      disclosures: [],
-      history: [],
-      included: [],
-      unproved: [],
-    });
-    for (const word of ['Please note', 'History', 'Included', 'Not proved', 'Closed length'])
+    const bare = body({ statements: [], included: [] });
+    for (const word of ['Please note', 'History', 'Included', 'Not proved', 'Closed length', 'Marks'])
       expect(bare).not.toContain(word);
     expect(bare).not.toMatch(/^\.|\n\.|undefined|: \./m);
-    expect(body({ features: ['Shield: oval'], history: ['Rehandled'], included: ['sheath'] })).toMatch(
-      /Shield: oval\.[\s\S]*History: Rehandled\.[\s\S]*Included: sheath\./,
-    );
+    expect(
+      body({
+        statements: [say('feature', 'Shield: oval'), say('history', 'Rehandled')],
+        included: ['sheath'],
+      }),
+    ).toMatch(/Shield: oval\.[\s\S]*History: Rehandled\.[\s\S]*Included: sheath\./);
   });
   test('a story that is told again in other endings is found; one that is denied may be named', () => {
     const own = {

@@ -1,5 +1,6 @@
 /** The words of a listing, from stored facts by rule: the claim follows the tier, every disclosure appears. */
 import type { Tier } from '../bench/index.ts';
+import type { Statement, StatementKind } from '../pieces/index.ts';
 import type { Construction } from '../reference/index.ts';
 
 export interface ListingFacts {
@@ -11,26 +12,18 @@ export interface ListingFacts {
   readonly construction: Construction;
   /** in words: "Sep 1934 – Feb 1936" */
   readonly made: string | undefined;
-  readonly measures: readonly { readonly label: string; readonly text: string }[];
   /** how much was looked at: only after a whole look may "no fault" be said */
   readonly extent: 'none' | 'partly' | 'whole';
   readonly sealed: boolean;
   readonly gradeLine: string | undefined;
-  /** findings */
-  readonly faults: number;
-  /** everything a buyer must be told, in the order of the statements */
-  readonly disclosures: readonly string[];
-  /** features as seen, for a buyer who asks */
-  readonly features: readonly string[];
+  /** everything that is known: what must be told, and what a buyer may ask for */
+  readonly statements: readonly Statement[];
   /** decided against evidence that speaks for an imitation */
   readonly overruled: boolean;
-  /** what was done to it after it was made, and whether its numbers belong together; said like a disclosure */
-  readonly history: readonly string[];
   /** told of its maker, pattern or variant and known to be wrong: never to be repeated */
   readonly refuted: readonly RefutedStory[];
   readonly included: readonly string[];
   readonly provenance: string | undefined;
-  readonly unproved: readonly string[];
   readonly isReplica: boolean;
   /** made under a licence of the first maker, and sold as that */
   readonly isLicensed: boolean;
@@ -83,7 +76,15 @@ export function claimFor(
   }
 }
 
+/** Statements that stand in a paragraph of their own, beside the list of what a buyer must note. */
+const OWN_PARAGRAPH: readonly StatementKind[] = ['history', 'not-excluded'];
+const sentences = (texts: readonly string[]) => (texts.length > 0 ? `${texts.join('. ')}.` : undefined);
+
 export function writeListing(facts: ListingFacts): ListingText {
+  const of = (kind: StatementKind) => facts.statements.filter((s) => s.kind === kind).map((s) => s.text);
+  const disclosures = facts.statements
+    .filter((s) => s.disclose && !OWN_PARAGRAPH.includes(s.kind))
+    .map((s) => s.text);
   const name = [facts.makerName, facts.patternName].filter(Boolean).join(' ') || 'Knife';
   const certain = !facts.overruled && (facts.tier === 'confirmed' || facts.tier === 'probable');
   const title = [
@@ -94,23 +95,20 @@ export function writeListing(facts: ListingFacts): ListingText {
   const paragraphs = [
     claimFor(facts),
     facts.made ? `Made: ${facts.made}.` : 'When it was made is not known.',
-    facts.measures.length > 0
-      ? facts.measures.map((m) => `${m.label}: ${m.text}`).join('. ') + '.'
-      : undefined,
+    sentences(of('measure')),
     facts.gradeLine,
-    facts.disclosures.length > 0
-      ? ['Please note:', ...facts.disclosures.map((d) => `– ${d}`)].join('\n')
-      : undefined,
-    facts.extent === 'whole' && facts.faults === 0
+    disclosures.length > 0 ? ['Please note:', ...disclosures.map((d) => `– ${d}`)].join('\n') : undefined,
+    facts.extent === 'whole' && of('finding').length === 0
       ? 'No fault was found on inspection.'
       : facts.extent === 'none' && !facts.sealed
         ? 'It has not been inspected yet.'
         : undefined,
-    facts.features.length > 0 ? `${facts.features.join('. ')}.` : undefined,
-    facts.history.length > 0 ? `History: ${facts.history.join('. ')}.` : undefined,
+    sentences(of('feature')),
+    of('mark').length > 0 ? ['Marks:', ...of('mark').map((m) => `– ${m}`)].join('\n') : undefined,
+    of('history').length > 0 ? `History: ${of('history').join('. ')}.` : undefined,
     facts.included.length > 0 ? `Included: ${facts.included.join(', ')}.` : undefined,
     facts.provenance ? `Provenance: ${facts.provenance}` : 'Earlier owners are not known.',
-    facts.unproved.length > 0 ? `Not proved, because ${facts.unproved.join('; ')}.` : undefined,
+    of('not-excluded').length > 0 ? `Not proved, because ${of('not-excluded').join('; ')}.` : undefined,
     ...cautionsFor(facts.construction),
   ];
   return {
@@ -175,13 +173,30 @@ function repeats(body: string, told: string): boolean {
   });
 }
 
+/**
+ * Which of the texts a body does not say. Each must stand there for itself: the longest are looked for first, and what
+ * was found is used up, so that “Scales: crack” is not taken for said because “Scales: crack, heavy” is.
+ */
+function notSaid(body: string, texts: readonly string[]): string[] {
+  let left = ` ${body} `;
+  const missing = new Set<number>();
+  const longestFirst = texts.map((text, i) => ({ i, words: ` ${folded(text)} ` }));
+  longestFirst.sort((a, b) => b.words.length - a.words.length);
+  for (const { i, words } of longestFirst) {
+    const at = left.indexOf(words);
+    if (at < 0) missing.add(i);
+    else left = `${left.slice(0, at)} | ${left.slice(at + words.length)}`;
+  }
+  return texts.filter((_, i) => missing.has(i));
+}
+
 /** What an edit by hand took away or made stronger than the evidence; publishing waits until it is mended. */
 export function checkWording(facts: ListingFacts, text: ListingText): WordingProblem[] {
   const problems: WordingProblem[] = [];
   const body = folded(`${text.title} ${text.body}`);
-  for (const disclosure of [...facts.disclosures, ...facts.history])
-    if (!body.includes(folded(disclosure)))
-      problems.push({ kind: 'disclosure-dropped', detail: `The text no longer says: ${disclosure}` });
+  const told = facts.statements.filter((s) => s.disclose).map((s) => s.text);
+  for (const text of notSaid(body, told))
+    problems.push({ kind: 'disclosure-dropped', detail: `The text no longer says: ${text}` });
   for (const caution of cautionsFor(facts.construction))
     if (!body.includes(folded(caution)))
       problems.push({

@@ -1,3 +1,9 @@
 export { type PieceProgress, STAGES, type Stage, missingNext, stageOf, stockNumber } from './stage.ts';
-export { type KnownOfPiece, type StatementKind, extentOfInspection, statementsOf } from './statements.ts';
+export {
+  type KnownOfPiece,
+  type Statement,
+  type StatementKind,
+  extentOfInspection,
+  statementsOf,
+} from './statements.ts';
 export { questionOf, SOURCE_OF_PIECE, type PieceToIdentify, type SourceOfPiece } from './question.ts';

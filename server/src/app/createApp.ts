@@ -21,6 +21,7 @@ import {
 } from '../outside/index.ts';
 import { mountBench } from '../bench/index.ts';
 import { mountCondition } from '../condition/index.ts';
+import { mountContacts } from '../contacts/index.ts';
 import type { Database } from '../db/index.ts';
 import { HttpProblem, Mount, problemOf, Room, sendProblem, UPLOADS } from '../http/index.ts';
 import { mountIntake } from '../intake/index.ts';
@@ -135,6 +136,7 @@ export function createApp(options: AppOptions): App {
   const packs = new Thread<PackWork>(PACK_WORKER, options.databaseUrl);
   mountReference(mount, library, packs);
   const pictures = new PictureStore(join(options.dataDir, 'files'));
+  mountContacts(mount);
   mountPieces(mount, readers, markets, pictures);
   mountIntake(mount, readers, markets);
   const gauges = new Gauges(options.gauges);
@@ -145,7 +147,7 @@ export function createApp(options: AppOptions): App {
   mountWorth(mount, readers, markets);
   mountProvenance(mount, readers);
   mountListing(mount, readers, marketplace, outbox);
-  mountSale(mount, readers, markets, outbox, (error) => log.error(error), options.publicUrl);
+  mountSale(mount, readers, markets, outbox, pictures, (error) => log.error(error), options.publicUrl);
   mountFair(mount, markets, pictures);
   mountJobs(mount);
   const openApi = JSON.stringify(openApiDocument(VERSION));

@@ -26,7 +26,7 @@ import {
 } from '../pieces/index.ts';
 import { snapshotCondition, writeFindings } from './states.ts';
 import { keepRules, ruleDocument as storedDocument, ruleVersions, useRules } from '../rules/index.ts';
-import { shopOf } from '../shop/index.ts';
+import { letterheadOf } from '../shop/index.ts';
 import { conditionFile, moveWith, quarantined, quarantineWith } from './file.ts';
 import { gradingSheet, listGradings, lookAgain, setGrading } from './grading.ts';
 import { mountInspection } from './inspection.ts';
@@ -172,7 +172,7 @@ export function mountCondition(mount: Mount, readers: Readers, pictures: Picture
     const slip = (await readers.slips([record]))[0];
     const pdf = await conditionReport(
       {
-        shop: (await shopOf(database)).name,
+        letterhead: await letterheadOf(database),
         record,
         inspection: record.inspection ?? freshInspection(record.intake.construction),
         grade,

@@ -5,10 +5,19 @@
 import { SECRETS, type Secret } from '@jutbank/contract/http';
 
 const NAMES: Readonly<Record<Secret, ReadonlySet<string>>> = {
-  costs: new Set(['cost', 'costs', 'costOfValued', 'withoutCost', 'bound']),
+  costs: new Set(['cost', 'costs', 'costOfValued', 'withoutCost', 'bound', 'settlement', 'consignment']),
   floors: new Set(['floor']),
-  margins: new Set(['margin', 'reprice']),
-  buyers: new Set(['buyerName', 'buyerAddress', 'bidder']),
+  margins: new Set(['margin', 'reprice', 'account', 'feesBack', 'taxDue']),
+  buyers: new Set([
+    'buyerName',
+    'buyerAddress',
+    'bidder',
+    'reservedFor',
+    'reservationNote',
+    'ownerName',
+    'consignment',
+    'settlement',
+  ]),
 };
 
 const has = (value: object, name: string): boolean => Object.hasOwn(value, name);

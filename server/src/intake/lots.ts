@@ -23,7 +23,7 @@ import {
   type Answered,
   type Mount,
 } from '../http/index.ts';
-import { shopOf } from '../shop/index.ts';
+import { letterheadOf } from '../shop/index.ts';
 import { todayIso } from '../clock/index.ts';
 import type { DayRates, Markets } from '../market/index.ts';
 import { changePiece, type Readers, loadPieces, createPiece } from '../pieces/index.ts';
@@ -57,7 +57,7 @@ interface PieceOfLot {
 }
 
 const PIECES =
-  'SELECT p.lot_id, p.id, p.stock_number, p.title, p.stage, p.price, p.lot_value, p.lot_share, p.keep, s.net, s.currency AS net_currency, DATE(s.sold_at) AS sold_on FROM piece p LEFT JOIN sale s ON s.piece_id = p.id';
+  'SELECT p.lot_id, p.id, p.stock_number, p.title, p.stage, p.price, p.lot_value, p.lot_share, p.keep, s.net, s.currency AS net_currency, DATE(s.sold_at) AS sold_on FROM piece p LEFT JOIN sale s ON s.piece_id = p.id AND s.returned_on IS NULL';
 
 export function mountLots(mount: Mount, readers: Readers, markets: Markets): void {
   const { database } = mount;
@@ -316,7 +316,7 @@ export function mountLots(mount: Mount, readers: Readers, markets: Markets): voi
 
   mount.handle(lotRoutes.paper, async ({ params, response }) => {
     const { body } = await sheetOf(params);
-    const pdf = await lotPdf((await shopOf(database)).name, body);
+    const pdf = await lotPdf(await letterheadOf(database), body);
     response
       .type('application/pdf')
       .setHeader('Content-Disposition', `inline; filename="lot-${params.id.slice(-6)}.pdf"`)

@@ -133,12 +133,17 @@ export async function verifyLedger(db: Queries): Promise<LedgerCheck> {
 }
 
 /** Whether one entry still has the hash it was given; what a public check asks. */
-export async function entryIntact(db: Queries, seq: number): Promise<{ hash: string; intact: boolean }> {
+export async function entryIntact(
+  db: Queries,
+  seq: number,
+): Promise<{ hash: string; intact: boolean; body: Record<string, unknown> | null }> {
   const row = await db.row<LedgerRow>(
     'SELECT seq, piece_id, kind, at, person, body, previous, hash FROM ledger_entry WHERE seq = ?',
     [seq],
   );
-  if (!row) return { hash: '', intact: false };
+  if (!row) return { hash: '', intact: false, body: null };
   const { hash, ...hashed } = entryOf(row);
-  return { hash, intact: hash === hashOf(hashed) };
+  const body =
+    typeof hashed.body === 'object' && hashed.body !== null ? { ...(hashed.body as object) } : null;
+  return { hash, intact: hash === hashOf(hashed), body };
 }

@@ -6,7 +6,7 @@ export { importComparables, referenceKnown } from './importComparables.ts';
 export { COUNTS_IN, type Knowledge, keepReference, knownBeforeSale } from './knowledge.ts';
 export { type DayRates, MarketOnDay, Markets } from './market.ts';
 export { normaliseRow } from './normalise.ts';
-export { insertComparables, stampRevision } from './queries.ts';
+export { changeStates, insertComparables, stampRevision } from './queries.ts';
 export { DailyRates } from './rates.ts';
 export { mountMarket } from './routes.ts';
 export { isoDay, middlesOf } from './sales.ts';

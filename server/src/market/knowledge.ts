@@ -33,7 +33,7 @@ export async function knownOnDay(db: Queries, day: string): Promise<Knowledge> {
 /** What had been entered when a piece was sold, its own sale left out; by its day for sales from before that was noted. */
 export async function knownBeforeSale(db: Queries, pieceId: string, soldOn: string): Promise<Knowledge> {
   const noted = await db.row<{ comparables: number | null; rates: number | null }>(
-    'SELECT known_comparables AS comparables, known_rates AS rates FROM sale WHERE piece_id = ?',
+    'SELECT known_comparables AS comparables, known_rates AS rates FROM sale WHERE piece_id = ? AND returned_on IS NULL',
     [pieceId],
   );
   return noted?.comparables == null || noted.rates == null

@@ -4,7 +4,10 @@ import { Decimal } from 'decimal.js';
 import type { PieceRecord } from './record.ts';
 
 /** Every amount that was paid: the purchase first, then treatments, the parts and sheaths that came with them included. */
-export const costsOf = ({ intake, treatments }: PieceRecord): readonly Money[] => [
+export const costsOf = ({
+  intake,
+  treatments,
+}: Pick<PieceRecord, 'intake' | 'treatments'>): readonly Money[] => [
   ...(intake.price ? [intake.price] : []),
   ...treatments.flatMap((t) => t.cost ?? []),
 ];

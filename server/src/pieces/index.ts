@@ -1,6 +1,6 @@
 export { type Assessment, gradeQuestion, identifyQuestion, isSealed } from './assess.ts';
 export { changePiece, dayBounds, lockPiece, pieceRecord } from './change.ts';
-export { costOf } from './costs.ts';
+export { costOf, costsOf } from './costs.ts';
 export { intakeColumns, createPiece } from './create.ts';
 export { factsOf } from './facts.ts';
 export { changeByCall, mountChange } from './mountChange.ts';

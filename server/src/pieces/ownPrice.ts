@@ -4,19 +4,25 @@ import type { PriceKind } from '@jutbank/core/market';
 import type { Transaction } from '../db/index.ts';
 import { alterationsOf, priceState, type Readers } from './readers.ts';
 import type { PieceRecord } from './record.ts';
-import { insertComparables, referenceKnown, normaliseRow, stampRevision } from '../market/index.ts';
+import {
+  changeStates,
+  insertComparables,
+  referenceKnown,
+  normaliseRow,
+  stampRevision,
+} from '../market/index.ts';
 import { todayIso } from '../clock/index.ts';
 
-/** Nothing where it was never decided which pattern it is. */
+/** @returns the comparable it became; nothing where it was never decided which pattern it is */
 export async function ownPrice(
   tx: Transaction,
   readers: Readers,
   record: PieceRecord,
   price: Money,
   more: { readonly kind: PriceKind; readonly shop: string; readonly online: boolean },
-): Promise<void> {
+): Promise<string | undefined> {
   const decided = record.attribution;
-  if (decided?.pattern == null) return;
+  if (decided?.pattern == null) return undefined;
   const { grade } = await readers.assessIn(tx, record);
   const sure = decided.tier === 'confirmed' || decided.tier === 'probable' || decided.tier === 'rejected';
   const item = (name: string) => priceState(record, name) ?? '';
@@ -43,7 +49,14 @@ export async function ownPrice(
     referenceKnown(await readers.library.atHand(tx)),
     false,
   );
-  if (!row) return;
-  const { ids } = await insertComparables(tx, [row], { pieceId: record.id });
+  if (!row) return undefined;
+  const { ids, added } = await insertComparables(tx, [row], { pieceId: record.id });
+  if (added === 0) {
+    // the same sale to the letter, such as one that came back and was sold again on its day: it counts once more
+    const known = await tx.row<{ id: string }>('SELECT id FROM comparable WHERE row_hash = ?', [row.hash]);
+    if (known) await changeStates(tx, [known.id], { state: 'kept', reason: null, mergedInto: null });
+    return known?.id;
+  }
   await stampRevision(tx, { ids });
+  return ids[0];
 }

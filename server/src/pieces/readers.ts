@@ -360,6 +360,9 @@ export class Readers {
       pricing: record.pricing,
       listing: record.listing,
       sale: record.sale,
+      returnedSales: [...record.returnedSales],
+      reservation: record.reservation,
+      consignment: record.consignment,
     };
   }
 }

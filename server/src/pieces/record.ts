@@ -15,6 +15,7 @@ import type {
   ListingRecord,
   MarketMessage,
   WaitingErrand,
+  PieceSheet,
 } from '@jutbank/contract/pieces';
 import type { TreatmentRecord } from '@jutbank/contract/condition';
 import type { Queries } from '../db/index.ts';
@@ -50,6 +51,12 @@ export interface PieceRecord {
     /** a day */
     readonly soldOn: string;
   } | null;
+  /** sales of it that came back, newest first */
+  readonly returnedSales: PieceSheet['returnedSales'];
+  /** whom it is kept for */
+  readonly reservation: PieceSheet['reservation'];
+  /** whose it is, where it is not the shop's own */
+  readonly consignment: PieceSheet['consignment'];
   /** cached readings, with the basis they were computed on */
   readonly reading: { readonly basis: string; readonly body: unknown } | null;
 }
@@ -147,8 +154,13 @@ export async function loadPieces(db: Queries, ids: readonly string[]): Promise<P
     invoice_number: string;
     certificate_code: string;
     sold_on: string;
+    returned_on: string | null;
   }>(
-    'SELECT piece_id, id, invoice_number, certificate_code, DATE(sold_at) AS sold_on FROM sale WHERE piece_id IN (?)',
+    'SELECT piece_id, id, invoice_number, certificate_code, DATE(sold_at) AS sold_on, returned_on FROM sale WHERE piece_id IN (?) ORDER BY id DESC',
+  );
+  const reservations = await all<ReservationRow>('SELECT * FROM reservation WHERE piece_id IN (?)');
+  const consignments = await all<ConsignmentRow>(
+    'SELECT g.*, c.name AS owner FROM consignment g JOIN contact c ON c.id = g.contact_id WHERE g.piece_id IN (?)',
   );
   const readings = await all<{ basis: string; body: unknown }>(
     'SELECT piece_id, basis, body FROM piece_reading WHERE piece_id IN (?)',
@@ -166,7 +178,7 @@ export async function loadPieces(db: Queries, ids: readonly string[]): Promise<P
     const row = byPiece.get(id);
     if (!row) return [];
     const listing = of(listings, id)[0];
-    const sale = of(sales, id)[0];
+    const sale = of(sales, id).find((s) => s.returned_on === null);
     const reading = of(readings, id)[0];
     return [
       {
@@ -234,11 +246,55 @@ export async function loadPieces(db: Queries, ids: readonly string[]): Promise<P
               soldOn: sale.sold_on,
             }
           : null,
+        returnedSales: of(sales, id).flatMap((s) =>
+          s.returned_on === null
+            ? []
+            : [{ id: s.id, invoiceNumber: s.invoice_number, returnedOn: s.returned_on }],
+        ),
+        reservation: of(reservations, id).map(reservationOf)[0] ?? null,
+        consignment: of(consignments, id).map(consignmentOf)[0] ?? null,
         reading: reading ? { basis: reading.basis, body: reading.body } : null,
       },
     ];
   });
 }
+
+interface ReservationRow {
+  name: string;
+  contact_id: string | null;
+  until_day: string;
+  deposit: string | null;
+  currency: string | null;
+  way: string;
+  paid_on: string | null;
+  note: string;
+}
+const reservationOf = (row: ReservationRow): PieceSheet['reservation'] => ({
+  reservedFor: row.name,
+  contact: row.contact_id,
+  until: row.until_day,
+  deposit: moneyOf(row.deposit, row.currency),
+  way: row.way,
+  paidOn: row.paid_on,
+  reservationNote: row.note,
+});
+
+interface ConsignmentRow {
+  contact_id: string;
+  owner: string;
+  agreed_on: string;
+  until_day: string | null;
+  terms: NonNullable<PieceSheet['consignment']>['terms'];
+  note: string;
+}
+const consignmentOf = (row: ConsignmentRow): PieceSheet['consignment'] => ({
+  contact: row.contact_id,
+  ownerName: row.owner,
+  agreedOn: row.agreed_on,
+  until: row.until_day,
+  terms: row.terms,
+  note: row.note,
+});
 
 interface TreatmentRow {
   id: string;

@@ -1,6 +1,7 @@
 /** What is known of a stored piece, for the statements that every paper is a view of. */
 import { freshInspection, partInWords } from '@jutbank/core/condition';
 import type { KnownOfPiece } from '@jutbank/core/pieces';
+import { todayIso } from '../clock/index.ts';
 import type { Queries } from '../db/index.ts';
 import { isSealed, type Assessment } from './assess.ts';
 import type { PieceRecord } from './record.ts';
@@ -51,6 +52,11 @@ export function factsForStatements(
     asFound: record.intake.asFound,
     sealed: isSealed(record),
     ...beside,
+    custody: record.custody,
+    made: assessment.made,
+    today: Math.floor(Date.parse(todayIso()) / 86_400_000),
+    unproved:
+      decided?.tier === 'confirmed' ? [] : (decided?.engineAnswer.attribution.cannotBeProvedBecause ?? []),
     clash: date?.clash ?? null,
     madeByJudgement: date?.by === 'decision' ? { made: date.core, reason: date.reason ?? '' } : null,
     overruled: overruled ? { evidence: decided?.evidence ?? '' } : null,

@@ -1,102 +1,241 @@
-/** Invoice and certificate for paper. */
-import QRCode from 'qrcode';
-import { formatMoney } from '@jutbank/core/money';
-import type { PublicCertificate } from '@jutbank/contract/sale';
-import { body, dayOf, head, INK, label, LEFT, pdf, RIGHT, rule, SOFT, strong } from '../pdf/index.ts';
+/** The papers of a sale: invoice, credit note, packing slip, the owner's settlement, the certificate. */
+import { formatMoney, money } from '@jutbank/core/money';
+import { taxLine } from '@jutbank/core/sale';
+import type { PublicCertificate, CreditRecord } from '@jutbank/contract/sale';
+import type { PaperSettings } from '@jutbank/contract/shop';
+import { Decimal } from 'decimal.js';
+import { dayInWords, paper, type Letterhead, type Paper, type PaperPicture } from '../pdf/index.ts';
 import type { StoredSale } from './queries.ts';
 
-export function invoicePdf(shop: string, sale: StoredSale, claim: string): Promise<Buffer> {
-  return pdf(`Invoice ${sale.invoiceNumber}`, (doc) => {
-    head(doc, shop, `Invoice ${sale.invoiceNumber}`);
-    label(doc, 'To');
-    strong(doc, sale.buyerName);
-    if (sale.buyerAddress !== '') body(doc, sale.buyerAddress);
-    doc.moveDown();
-    label(doc, 'Date');
-    body(doc, dayOf(sale.soldAt));
-    doc.moveDown(1.5);
-    rule(doc, doc.y);
-    doc.moveDown(0.6);
-    const top = doc.y;
-    strong(doc, `${sale.stockNumber}  ${sale.title}`);
-    doc.font('text').fontSize(9.5).fillColor(SOFT).text(claim, { width: 340, lineGap: 1.5 });
-    const after = doc.y;
-    doc
-      .font('figures')
-      .fontSize(11)
-      .fillColor(INK)
-      .text(formatMoney(sale.price), RIGHT - 130, top, { width: 130, align: 'right' });
-    doc.y = after + 12;
-    doc.x = LEFT;
-    rule(doc, doc.y);
-    doc.moveDown(0.6);
-    const total = doc.y;
-    strong(doc, 'Total', 12);
-    doc
-      .font('figures')
-      .fontSize(12)
-      .fillColor(INK)
-      .text(formatMoney(sale.price), RIGHT - 160, total, { width: 160, align: 'right' });
-    doc.x = LEFT;
-    doc.moveDown(2);
-    doc
-      .font('text')
-      .fontSize(8.5)
-      .fillColor(SOFT)
-      .text(
-        'Whether tax is due on the margin or on the sale depends on where and how the shop trades; this paper is not tax advice. Sold to an adult. Please keep to the law of the place where you own, carry or post a blade.',
-        LEFT,
-        doc.y,
-        { width: RIGHT - LEFT, lineGap: 1.5 },
-      );
-  });
+/** What every paper of a sale needs beside the sale. */
+export interface Issuer {
+  readonly letterhead: Letterhead;
+  readonly settings: PaperSettings;
 }
 
-export function certificatePdf(certificate: PublicCertificate, checkUrl: string): Promise<Buffer> {
-  return pdf(`Certificate ${certificate.stockNumber}`, async (doc) => {
-    head(doc, certificate.shop, 'Certificate of examination');
-    label(doc, 'Piece');
-    strong(doc, certificate.stockNumber);
-    doc.moveDown(0.8);
-    label(doc, 'What it is');
-    doc.font('strong').fontSize(13).fillColor(INK).text(certificate.claim, { lineGap: 2 });
-    for (const reason of certificate.notProvedBecause) body(doc, `Not proved, because ${reason}.`);
-    doc.moveDown(0.8);
-    for (const [name, text] of [
-      ['Made', certificate.made ?? 'not known'],
-      ['Condition', certificate.grade ?? 'not graded'],
-      ['Provenance', certificate.provenance ?? 'Earlier owners are not known.'],
-    ] as const) {
-      label(doc, name);
-      body(doc, text);
-      doc.moveDown(0.6);
-    }
-    label(doc, 'Found on inspection');
-    // certificates from before say only whether the inspection was finished
-    const whole = certificate.whole ?? certificate.inspected;
-    if (!certificate.inspected) body(doc, 'It was not inspected.');
-    else if (certificate.findings.length === 0)
-      body(doc, whole ? 'No fault was found.' : 'Not everything was examined.');
-    for (const finding of certificate.findings) body(doc, `– ${finding}`);
-    const qr = await QRCode.toBuffer(checkUrl, { margin: 0, width: 320, errorCorrectionLevel: 'M' });
-    const y = Math.max(doc.y + 24, 600);
-    rule(doc, y, 1.6);
-    doc.image(qr, LEFT, y + 16, { width: 96 });
-    doc.x = LEFT + 116;
-    doc.y = y + 16;
-    label(doc, 'Check this certificate');
-    doc.font('figures').fontSize(9).fillColor(INK).text(checkUrl);
-    doc.moveDown(0.5);
-    label(doc, 'Code, and fingerprint in the ledger');
-    doc.font('figures').fontSize(8).fillColor(INK).text(`${certificate.code}\n${certificate.fingerprint}`);
-    doc.moveDown(0.5);
-    doc
-      .font('text')
-      .fontSize(8)
-      .fillColor(SOFT)
-      .text(
-        `Issued ${dayOf(certificate.issuedAt)}. This states what was examined and on what evidence; it is not an appraisal for tax, court or insurance, which may need a licensed appraiser.`,
-        { width: RIGHT - LEFT - 116 },
+const LAW = 'Sold to an adult. Please keep to the law of the place where you own, carry or post a blade.';
+
+const WORDING = { none: 'untaxed', sales: 'onSale', margin: 'onMargin' } as const;
+
+function addressee(
+  on: Paper,
+  name: string,
+  address: string,
+  more: readonly (readonly [string, string])[],
+): void {
+  on.label('To');
+  on.body(name, { voice: 'strong', size: 11 });
+  if (address !== '') on.body(address);
+  on.space(10);
+  for (const [label, text] of more) on.pair(label, text);
+}
+
+/** The sum, its tax by the scheme of the sale, and the words the shop's adviser gave for it. */
+function sums(
+  on: Paper,
+  sale: StoredSale,
+  { settings }: Issuer,
+  lines: readonly (readonly [string, Decimal])[],
+  taxed: Decimal,
+): void {
+  const { currency } = sale.price;
+  const shown = (x: Decimal.Value) => formatMoney(money(x, currency));
+  const total = lines.reduce((sum, [, amount]) => sum.plus(amount), new Decimal(0));
+  on.rule();
+  for (const [label, amount] of lines) on.amount(label, shown(amount));
+  on.rule();
+  on.amount('Total', shown(total), 'strong');
+  const tax = taxLine(currency, sale.tax, taxed.toString(), total.toString());
+  if (tax.tax !== null && tax.net !== null) {
+    on.amount(`of which tax at ${tax.pct} %`, shown(tax.tax));
+    on.amount('without tax', shown(tax.net));
+  }
+  on.space(8);
+  const wording = settings.wording[WORDING[tax.scheme]];
+  if (wording !== '') on.body(wording);
+}
+
+export function invoicePdf(issuer: Issuer, sale: StoredSale, claim: string): Promise<Buffer> {
+  return paper(
+    {
+      letterhead: issuer.letterhead,
+      title: `Invoice ${sale.invoiceNumber}`,
+      running: [sale.stockNumber],
+    },
+    (on) => {
+      addressee(on, sale.buyerName, sale.buyerAddress, [
+        ['Date of invoice and of the sale', dayInWords(sale.soldAt)],
+      ]);
+      on.body(`${sale.stockNumber}  ${sale.title}`, { voice: 'strong', size: 11 });
+      on.body(claim);
+      on.space(8);
+      sums(
+        on,
+        sale,
+        issuer,
+        [
+          ['Price', new Decimal(sale.price.amount)],
+          ...(Number(sale.sold.postage) === 0 ? [] : [['Postage', new Decimal(sale.sold.postage)] as const]),
+        ],
+        new Decimal(sale.price.amount),
       );
-  });
+      for (const p of sale.payments)
+        if (Number(p.amount.amount) > 0)
+          on.amount(`Paid ${dayInWords(p.paidOn)}, ${p.way}`, formatMoney(p.amount));
+      const open = Number(sale.open.amount);
+      if (open > 0)
+        on.amount(
+          sale.dueOn === null ? 'To be paid' : `To be paid by ${dayInWords(sale.dueOn)}`,
+          formatMoney(sale.open),
+          'strong',
+        );
+      else if (sale.payments.length > 0) on.body('Paid. Thank you.');
+      on.space(8);
+      for (const terms of [issuer.settings.paymentTerms, issuer.settings.returnTerms])
+        if (terms !== '') on.body(terms);
+      on.space(6);
+      on.small(
+        `Whether tax is due on the margin or on the sale depends on where and how the shop trades; this paper is not tax advice. ${LAW}`,
+      );
+    },
+  );
+}
+
+export function creditNotePdf(issuer: Issuer, sale: StoredSale, credit: CreditRecord): Promise<Buffer> {
+  return paper(
+    { letterhead: issuer.letterhead, title: `Credit note ${credit.number}`, running: [sale.stockNumber] },
+    (on) => {
+      addressee(on, sale.buyerName, sale.buyerAddress, [
+        ['Date', dayInWords(credit.on)],
+        ['To invoice', `${sale.invoiceNumber} of ${dayInWords(sale.soldAt)}`],
+      ]);
+      on.body(`${sale.stockNumber}  ${sale.title}`, { voice: 'strong', size: 11 });
+      on.pair(credit.pieceBack ? 'The piece came back' : 'Part of the price is given back', credit.reason);
+      if (credit.cameBack !== '') on.pair('With it came', credit.cameBack);
+      const refund = new Decimal(credit.refund.amount).negated();
+      const taxed = Decimal.max(refund, new Decimal(sale.price.amount).negated());
+      sums(on, sale, issuer, [['Given back', refund]], taxed);
+      if (credit.pieceBack) on.body('The certificate of this piece is withdrawn; its check page says so.');
+    },
+  );
+}
+
+export function packingSlipPdf(
+  { letterhead, settings }: Issuer,
+  sale: StoredSale,
+  certificate: PublicCertificate,
+  included: readonly string[],
+): Promise<Buffer> {
+  return paper(
+    { letterhead, title: `Packing slip ${sale.invoiceNumber}`, running: [sale.stockNumber] },
+    (on) => {
+      addressee(on, sale.buyerName, sale.buyerAddress, [
+        ...(sale.sent
+          ? [
+              [
+                'Sent',
+                `${dayInWords(sale.sent.on)}, ${[sale.sent.carrier, sale.sent.tracking].filter(Boolean).join(', ')}`,
+              ] as const,
+            ]
+          : []),
+      ]);
+      on.section('In this parcel');
+      on.list([
+        `${sale.stockNumber}  ${sale.title}`,
+        ...included,
+        `Certificate ${certificate.code}, invoice ${sale.invoiceNumber}`,
+      ]);
+      on.section('Before it leaves');
+      on.list([
+        'The blade is closed or sheathed, its edge and tip covered.',
+        'It is dry and lightly oiled; nothing rubs.',
+        'The rules of the place it goes to were looked up; where in doubt a licensed adviser was asked.',
+        'The parcel says nothing of what it holds, and is handed over to an adult.',
+      ]);
+      if (settings.returnTerms !== '') on.pair('If it is to come back', settings.returnTerms);
+      on.space(4);
+      on.small(LAW);
+    },
+  );
+}
+
+export function settlementPdf({ letterhead }: Issuer, sale: StoredSale, address: string): Promise<Buffer> {
+  const settlement = sale.settlement;
+  if (!settlement) throw new Error('this sale has no settlement');
+  const shown = (x: Decimal.Value) => formatMoney(money(x, sale.price.currency));
+  return paper(
+    { letterhead, title: `Settlement ${settlement.number}`, running: [sale.stockNumber] },
+    (on) => {
+      addressee(on, settlement.ownerName, address, [['Sold', dayInWords(sale.soldAt)]]);
+      on.body(`${sale.stockNumber}  ${sale.title}`, { voice: 'strong', size: 11 });
+      on.space(6);
+      on.rule();
+      on.amount('Price it was sold for', shown(sale.price.amount));
+      for (const [label, amount] of [
+        ['Share of the shop', settlement.share],
+        ['Fee', settlement.fee],
+        ['Fees of the channel', settlement.channelFees],
+      ] as const)
+        if (Number(amount) !== 0) on.amount(label, shown(new Decimal(amount).negated()));
+      on.rule();
+      on.amount('Paid to you', shown(settlement.payout), 'strong');
+      on.space(8);
+      on.body(
+        settlement.paidOn === null ? 'Not paid out yet.' : `Paid out ${dayInWords(settlement.paidOn)}.`,
+      );
+      on.space(6);
+      on.small('What tax the owner owes on this sum is for their own tax adviser to say.');
+    },
+  );
+}
+
+export function certificatePdf(
+  { letterhead }: Issuer,
+  certificate: PublicCertificate,
+  checkUrl: string,
+  code: Buffer,
+  pictures: readonly (PaperPicture & { readonly caption: string })[],
+): Promise<Buffer> {
+  return paper(
+    { letterhead, title: 'Certificate of examination', running: [certificate.stockNumber, certificate.code] },
+    (on) => {
+      if (certificate.withdrawn)
+        on.headline(`Withdrawn on ${dayInWords(certificate.withdrawn.on)}: ${certificate.withdrawn.because}`);
+      on.label([certificate.stockNumber, certificate.title ?? ''].filter(Boolean).join(' · '));
+      on.headline(certificate.claim);
+      for (const reason of certificate.notProvedBecause) on.body(`Not proved, because ${reason}.`);
+      on.space(6);
+      on.pictures(pictures, 2);
+      on.pair('Made', certificate.made ?? 'not known');
+      on.list(certificate.marks ?? [], 'Marks, codes and numbers as they were read');
+      on.list(certificate.features ?? [], 'Seen of it');
+      on.list(certificate.measures ?? [], 'Measured');
+      on.section('Condition');
+      on.pair('Grade', certificate.grade ?? 'not graded');
+      // certificates from before say only whether the inspection was finished
+      const whole = certificate.whole ?? certificate.inspected;
+      if (!certificate.inspected) on.body('It was not inspected.');
+      else if (certificate.findings.length === 0)
+        on.body(whole ? 'No fault was found.' : 'Not everything was examined.');
+      on.list(certificate.findings, 'Found, and to be known');
+      on.list(certificate.notExamined ?? [], 'What was not examined');
+      on.section('Provenance');
+      on.body(certificate.provenance ?? 'Earlier owners are not known.');
+      on.space(10);
+      if (certificate.examiner) on.signature(`${certificate.examiner}, for ${certificate.shop}`);
+      on.rule();
+      on.beside(code, `A code that leads to ${checkUrl}`, 96, (x, width) => {
+        const at = { x, width };
+        on.body('Check this certificate', { ...at, size: 8, soft: true });
+        on.body(checkUrl, { ...at, voice: 'figures', size: 8.5 });
+        on.body('Code, and fingerprint in the ledger', { ...at, size: 8, soft: true });
+        on.body(`${certificate.code}\n${certificate.fingerprint}`, { ...at, voice: 'figures', size: 7.5 });
+        if (certificate.issuer !== null)
+          on.body(`Signed with ${certificate.issuer}`, { ...at, voice: 'figures', size: 6.5, soft: true });
+      });
+      on.small(
+        `Issued ${dayInWords(certificate.issuedAt)}. This states what was examined and on what evidence; it is not an appraisal for tax, court or insurance, which may need a licensed appraiser.`,
+      );
+    },
+  );
 }

@@ -115,7 +115,7 @@ export async function listPeople(db: Queries): Promise<PersonOnList[]> {
 /** Takes the next number of a series; the row stays locked to the end of the transaction. */
 export async function takeNumber(
   tx: Transaction,
-  series: 'next_stock' | 'next_invoice' | 'next_appraisal',
+  series: 'next_stock' | 'next_invoice' | 'next_appraisal' | 'next_credit' | 'next_settlement',
 ): Promise<number> {
   const row = await tx.row<{ n: number }>(`SELECT ${series} AS n FROM shop WHERE id = 1 FOR UPDATE`);
   if (!row) throw new Error('the shop has not been set up');

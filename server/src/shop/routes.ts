@@ -5,6 +5,7 @@ import { shopRoutes, type SearchHit } from '@jutbank/contract/shop';
 import { DUPLICATE_KEY, errorNumber } from '../db/index.ts';
 import { answer, conflict, HttpProblem, type Mount } from '../http/index.ts';
 import { hashPassword } from './password.ts';
+import { mountPaperSettings } from './paperSettings.ts';
 import { mountPricingSettings } from './pricingSettings.ts';
 import { mountPeople } from './people.ts';
 import { findShop, shopOf } from './queries.ts';
@@ -26,6 +27,7 @@ export function schemeFor(shopName: string): string {
 
 export function mountShop(mount: Mount, search: (q: string) => Promise<SearchHit[]>): void {
   mountPricingSettings(mount);
+  mountPaperSettings(mount);
   const { database } = mount;
   const signIn = new SignIn(database);
 

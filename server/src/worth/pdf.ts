@@ -1,20 +1,7 @@
 /** The appraisal for paper: what it is for, what it is of, what it rests on, what was concluded and why. */
 import { formatMoney } from '@jutbank/core/money';
 import type { AppraisalRecord, AppraisedRow, Purpose } from '@jutbank/contract/worth';
-import {
-  body,
-  dayOf,
-  head,
-  INK,
-  label,
-  LEFT,
-  pdf,
-  RIGHT,
-  rule,
-  SOFT,
-  strong,
-  type Doc,
-} from '../pdf/index.ts';
+import { dayInWords, paper, type Letterhead, type Paper } from '../pdf/index.ts';
 
 const PURPOSE_WORDS: Record<Purpose, string> = {
   insurance: 'insurance',
@@ -28,111 +15,92 @@ const PURPOSE_WORDS: Record<Purpose, string> = {
 const percent = (x: number) => `${x < 0 ? '−' : '+'}${Math.abs(x).toFixed(1)} %`;
 /** Rows that stand in the table on paper; the record holds them all. */
 const MOST_ROWS = 14;
-const BOTTOM = 842 - 72;
 
-export function appraisalPdf(record: AppraisalRecord, fingerprint: string): Promise<Buffer> {
-  return pdf(`Appraisal ${record.number} · ${record.piece.stockNumber}`, (doc) => {
-    head(doc, record.shop, `Appraisal ${record.number}`);
-    const pair = (name: string, text: string) => {
-      room(doc, 34);
-      label(doc, name);
-      body(doc, text);
-      doc.moveDown(0.5);
-    };
+export function appraisalPdf(
+  letterhead: Letterhead,
+  record: AppraisalRecord,
+  fingerprint: string,
+): Promise<Buffer> {
+  const head = {
+    letterhead: { ...letterhead, shop: record.shop },
+    title: `Appraisal ${record.number}`,
+    running: [record.piece.stockNumber],
+  };
+  return paper(head, (on) => {
     const { piece } = record;
-    pair('Piece', `${piece.stockNumber} · ${piece.title}`);
-    pair(
+    on.pair('Piece', `${piece.stockNumber} · ${piece.title}`);
+    on.pair(
       'Purpose, and for whom',
       `For ${PURPOSE_WORDS[record.purpose]}, to be used by ${record.intendedUser}.`,
     );
-    pair(
+    on.pair(
       'Basis of value',
-      `${record.definition} As of ${dayOf(record.effectiveDate)}; reported ${dayOf(record.issuedAt)}.`,
+      `${record.definition} As of ${dayInWords(record.effectiveDate)}; reported ${dayInWords(record.issuedAt)}.`,
     );
-    rule(doc, doc.y, 1.6);
-    doc.moveDown(0.6);
-    label(doc, 'Concluded value');
-    doc.font('figures').fontSize(22).fillColor(INK).text(formatMoney(record.concluded));
-    body(doc, record.because);
-    doc.moveDown(0.4);
-    body(
-      doc,
+    on.rule(1.6);
+    on.label('Concluded value');
+    on.headline(formatMoney(record.concluded), 'figures', 22);
+    on.body(record.because);
+    on.space(4);
+    on.body(
       `The regression says ${formatMoney(record.figure)}; four of five such sales fall between ${formatMoney(record.low)} and ${formatMoney(record.high)}. ${record.methods
         .map((m) => `${METHOD_WORDS[m.name] ?? m.name}: ${formatMoney(m.estimate)}`)
         .join(
           '; ',
         )}.${record.corrected ? ` With the appraiser’s corrections of single lines: ${formatMoney(record.corrected)}.` : ''}`,
     );
-    rule(doc, doc.y + 6);
-    doc.y += 16;
-    pair(
+    on.space(6);
+    on.rule();
+    on.pair(
       'What it is',
       `${piece.which.label}: ${piece.which.variants.map((v) => `${v.name} (${(100 * v.probability).toFixed(0)} in 100)`).join('; ')}. ${piece.made ? `Made ${piece.made}.` : 'When it was made is not known.'}`,
     );
-    pair(
+    on.pair(
       'Condition',
       piece.condition
         ? `${piece.condition.grade} on the ${piece.condition.scale} scale, condition index ${piece.condition.index.toFixed(1)} of 100${piece.condition.inspected ? '' : '; the inspection is not finished'}.`
         : 'Not graded.',
     );
-    list(doc, 'What was found and what must be told', piece.statements);
-    list(
-      doc,
-      'What was not examined',
+    on.list(piece.statements, 'What was found and what must be told');
+    on.list(
       piece.scope.notExamined.length > 0 ? piece.scope.notExamined : ['Nothing on the list was left out.'],
+      'What was not examined',
     );
-    list(
-      doc,
-      'Assumptions',
+    on.list(
       record.assumptions.length === 0
         ? ['None beyond the conditions below.']
         : record.assumptions.map(
             (a) =>
               `${a.extraordinary ? 'Extraordinary: ' : ''}${a.text}${a.effectPct === null ? '' : ` (were it not so: ${percent(a.effectPct)})`}`,
           ),
+      'Assumptions',
     );
-    pair(
+    on.pair(
       'The market',
       record.market.lastSale === null
         ? 'No sale is known up to this date.'
-        : `${record.market.soldInTwoYears} sales of the two years before it carry what is said of how prices moved; the last of them is of ${dayOf(record.market.lastSale)}${record.market.beyondLastSale ? ', so the date lies beyond what is known' : ''}.`,
+        : `${record.market.soldInTwoYears} sales of the two years before it carry what is said of how prices moved; the last of them is of ${dayInWords(record.market.lastSale)}${record.market.beyondLastSale ? ', so the date lies beyond what is known' : ''}.`,
     );
-    sales(doc, record);
-    list(doc, 'Notes', record.notes);
-    if (record.corrections.length > 0)
-      list(
-        doc,
-        'Corrections by hand',
-        record.corrections.map(
-          (c) =>
-            `${c.line}: ${c.percent === null ? 'left out' : percent(c.percent)}, ${c.person}, ${dayOf(c.at)}: ${c.reason}`,
-        ),
-      );
-    if (record.limiting !== '') pair('Limiting conditions', record.limiting);
-    pair('Interest in the piece', record.interest);
-    room(doc, 150);
-    doc.moveDown(1);
-    rule(doc, doc.y + 26);
-    doc.y += 32;
-    body(doc, `${record.signature}, appraiser`);
-    doc.moveDown(0.6);
-    doc
-      .font('text')
-      .fontSize(8.5)
-      .fillColor(SOFT)
-      .text(
-        'An appraisal for tax, court or insurance may need a licensed appraiser where it is used; this paper does not say that its signer is one. It holds for the purpose, user and date named above and for no other.',
-        LEFT,
-        doc.y,
-        { width: RIGHT - LEFT, lineGap: 1.5 },
-      );
-    doc.moveDown(0.5);
-    doc
-      .font('figures')
-      .fontSize(7.5)
-      .text(
-        `record ${fingerprint}\nengine ${record.engine.version} · sales ${record.revisions.comparables} · rates ${record.revisions.rates} · reference ${record.revisions.reference} · rules ${record.revisions.rules}`,
-      );
+    sales(on, record);
+    on.list(record.notes, 'Notes');
+    on.list(
+      record.corrections.map(
+        (c) =>
+          `${c.line}: ${c.percent === null ? 'left out' : percent(c.percent)}, ${c.person}, ${dayInWords(c.at)}: ${c.reason}`,
+      ),
+      'Corrections by hand',
+    );
+    if (record.limiting !== '') on.pair('Limiting conditions', record.limiting);
+    on.pair('Interest in the piece', record.interest);
+    on.signature(`${record.signature}, appraiser`);
+    on.space(6);
+    on.small(
+      'An appraisal for tax, court or insurance may need a licensed appraiser where it is used; this paper does not say that its signer is one. It holds for the purpose, user and date named above and for no other.',
+    );
+    on.body(
+      `record ${fingerprint}\nengine ${record.engine.version} · sales ${record.revisions.comparables} · rates ${record.revisions.rates} · reference ${record.revisions.reference} · rules ${record.revisions.rules}`,
+      { voice: 'figures', size: 7.5, soft: true },
+    );
   });
 }
 
@@ -142,45 +110,30 @@ const METHOD_WORDS: Readonly<Record<string, string>> = {
   'median-of-raw': 'the middle of raw prices',
 };
 
-/** A new page where what comes next would be torn apart. */
-function room(doc: Doc, height: number): void {
-  if (doc.y + height > BOTTOM) doc.addPage();
-}
-
-function list(doc: Doc, name: string, lines: readonly string[]): void {
-  if (lines.length === 0) return;
-  room(doc, 40);
-  label(doc, name);
-  for (const line of lines) {
-    room(doc, 16);
-    body(doc, `– ${line}`);
-  }
-  doc.moveDown(0.5);
-}
-
-const COLUMNS = [62, 108, 78, 92, 78, 65] as const;
-
-function sales(doc: Doc, record: AppraisalRecord): void {
+function sales(on: Paper, record: AppraisalRecord): void {
   const used = record.rows.filter((row) => row.excluded === null);
-  room(doc, 120);
-  strong(doc, 'Sales that bear on it');
-  doc.moveDown(0.3);
-  row(doc, ['Sold', 'Where', 'Paid', 'Adjusted by', 'Comes to', 'Weight'], 'strong');
-  for (const sale of used.slice(0, MOST_ROWS)) row(doc, cellsOf(sale), 'text');
-  row(
-    doc,
+  on.section('Sales that bear on it');
+  on.table(
     [
-      '',
-      used.length > MOST_ROWS ? `and ${used.length - MOST_ROWS} more` : '',
-      '',
-      'pattern, maker, kind',
-      formatMoney(record.rest.adjusted),
-      weightText(record.rest.weight),
+      { head: 'Sold', width: 62 },
+      { head: 'Where', width: 112 },
+      { head: 'Paid', width: 76, figures: true },
+      { head: 'Adjusted by', width: 94 },
+      { head: 'Comes to', width: 76, figures: true },
+      { head: 'Weight', width: 63, figures: true },
     ],
-    'text',
+    [
+      ...used.slice(0, MOST_ROWS).map(cellsOf),
+      [
+        '',
+        used.length > MOST_ROWS ? `and ${used.length - MOST_ROWS} more` : '',
+        '',
+        'pattern, maker, kind',
+        formatMoney(record.rest.adjusted),
+        weightText(record.rest.weight),
+      ],
+    ],
   );
-  doc.x = LEFT;
-  doc.moveDown(0.6);
 }
 
 const weightText = (weight: number) => `${(100 * weight).toFixed(1)} %`;
@@ -204,24 +157,4 @@ function checkText({ check }: AppraisedRow): string {
     check.lot === 'in-a-lot' ? 'in a lot' : '',
   ].filter((mark) => mark !== '');
   return marks.length === 0 ? '' : `; ${marks.join(', ')}`;
-}
-
-function row(doc: Doc, cells: readonly string[], font: 'text' | 'strong'): void {
-  doc.font(font).fontSize(8);
-  const heights = cells.map((cell, i) => doc.heightOfString(cell, { width: (COLUMNS[i] ?? 60) - 6 }));
-  const height = Math.max(...heights) + 5;
-  if (doc.y + height > BOTTOM) doc.addPage();
-  const top = doc.y;
-  let x = LEFT;
-  cells.forEach((cell, i) => {
-    const width = COLUMNS[i] ?? 60;
-    doc
-      .font(font)
-      .fontSize(8)
-      .fillColor(INK)
-      .text(cell, x, top, { width: width - 6, align: i >= 4 || i === 2 ? 'right' : 'left' });
-    x += width;
-  });
-  doc.y = top + height;
-  rule(doc, doc.y - 2, 0.4);
 }

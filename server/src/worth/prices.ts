@@ -91,7 +91,7 @@ async function standingsOf(db: Queries, on: MarketOnDay): Promise<Standing[]> {
   }>(
     `SELECT p.ask, p.ask_currency, s.price, s.currency,
        TIMESTAMPDIFF(HOUR, l.published_at, COALESCE(s.sold_at, UTC_TIMESTAMP(3))) / 168 AS weeks, r.body
-     FROM listing l JOIN piece p ON p.id = l.piece_id LEFT JOIN sale s ON s.piece_id = p.id
+     FROM listing l JOIN piece p ON p.id = l.piece_id LEFT JOIN sale s ON s.piece_id = p.id AND s.returned_on IS NULL
      LEFT JOIN piece_reading r ON r.piece_id = p.id
      WHERE l.published_at IS NOT NULL LIMIT 2000`,
   );

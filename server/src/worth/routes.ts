@@ -19,7 +19,7 @@ import {
   type Readers,
 } from '../pieces/index.ts';
 import { appendLedger, canonical, entryIntact, sha256 } from '../ledger/index.ts';
-import { shopOf, takeNumber } from '../shop/index.ts';
+import { letterheadOf, shopOf, takeNumber } from '../shop/index.ts';
 import { keepReference, type Markets } from '../market/index.ts';
 import { appraisedFrom, type Appraised } from './evidence.ts';
 import { mountChannels } from './channels.ts';
@@ -166,7 +166,7 @@ function mountAppraisals(mount: Mount, readers: Readers, markets: Markets): void
     response
       .type('application/pdf')
       .setHeader('Content-Disposition', `inline; filename="${record.number}.pdf"`)
-      .send(await appraisalPdf(record, fingerprint));
+      .send(await appraisalPdf(await letterheadOf(database), record, fingerprint));
     return undefined;
   });
 

@@ -37,7 +37,7 @@ export function mountStock(mount: Mount): void {
   mount.handle(stockRoutes.stock, async () => {
     const [count, running] = await Promise.all([
       database.row<{ n: number }>(
-        'SELECT COUNT(*) AS n FROM piece p WHERE NOT EXISTS (SELECT 1 FROM sale s WHERE s.piece_id = p.id)',
+        'SELECT COUNT(*) AS n FROM piece p WHERE NOT EXISTS (SELECT 1 FROM sale s WHERE s.piece_id = p.id AND s.returned_on IS NULL)',
       ),
       database.row<{ id: string }>(
         "SELECT id FROM job WHERE state IN ('queued', 'running') AND kind = ? ORDER BY created_at LIMIT 1",
@@ -142,7 +142,7 @@ export async function revalueStock(
   );
   const ids = (
     await database.rows<{ id: string }>(
-      'SELECT id FROM piece p WHERE NOT EXISTS (SELECT 1 FROM sale s WHERE s.piece_id = p.id) ORDER BY id',
+      'SELECT id FROM piece p WHERE NOT EXISTS (SELECT 1 FROM sale s WHERE s.piece_id = p.id AND s.returned_on IS NULL) ORDER BY id',
     )
   ).map((row) => row.id);
   const pieces: StockPiece[] = [];

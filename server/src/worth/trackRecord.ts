@@ -34,7 +34,7 @@ interface SoldRow {
   sold_on: string;
 }
 /** Of several appraisals of a piece the last before its sale is the one it is held to. */
-const APPRAISED_AND_SOLD = `FROM appraisal a JOIN sale s ON s.piece_id = a.piece_id AND a.made_at < s.sold_at
+const APPRAISED_AND_SOLD = `FROM appraisal a JOIN sale s ON s.piece_id = a.piece_id AND s.returned_on IS NULL AND a.made_at < s.sold_at
   JOIN piece p ON p.id = a.piece_id
   WHERE a.id = (SELECT MAX(b.id) FROM appraisal b WHERE b.piece_id = a.piece_id AND b.made_at < s.sold_at)
   ORDER BY s.sold_at DESC LIMIT 2000`;
@@ -151,7 +151,7 @@ async function asksOf(db: Queries): Promise<TrackRecord['asks']> {
     `SELECT p.ask / JSON_VALUE(r.body, '$.worth.estimate.amount') AS ratio,
        TIMESTAMPDIFF(HOUR, l.published_at, COALESCE(s.sold_at, UTC_TIMESTAMP(3))) / 168 AS weeks, s.id IS NOT NULL AS sold
      FROM listing l JOIN piece p ON p.id = l.piece_id JOIN piece_reading r ON r.piece_id = p.id
-     LEFT JOIN sale s ON s.piece_id = p.id
+     LEFT JOIN sale s ON s.piece_id = p.id AND s.returned_on IS NULL
      WHERE l.published_at IS NOT NULL AND p.ask IS NOT NULL
        AND p.ask_currency = JSON_VALUE(r.body, '$.worth.estimate.currency') LIMIT 5000`,
   );
@@ -188,7 +188,7 @@ async function declinedOf(db: Queries): Promise<TrackRecord['declined']> {
   }>(
     `SELECT o.piece_id, p.title, o.amount, o.currency, DATE(o.at) AS at, s.price, s.currency AS price_currency,
        DATE(s.sold_at) AS sold_on
-     FROM offer o JOIN piece p ON p.id = o.piece_id LEFT JOIN sale s ON s.piece_id = o.piece_id AND s.sold_at > o.at
+     FROM offer o JOIN piece p ON p.id = o.piece_id LEFT JOIN sale s ON s.piece_id = o.piece_id AND s.returned_on IS NULL AND s.sold_at > o.at
      WHERE o.decision = 'refused' ORDER BY o.id DESC LIMIT 200`,
   );
   return rows.map((row) => ({

@@ -64,6 +64,9 @@ export const sheetOf = (more: Partial<PieceSheet> = {}): PieceSheet => ({
   trail: { word: 'none', share: 0, problems: [] } as unknown as PieceSheet['trail'],
   pricing: { ask: null, floor: null, note: '' },
   listing: null,
+  returnedSales: [],
+  reservation: null,
+  consignment: null,
   sale: null,
   ...more,
 });

@@ -1,0 +1,8 @@
+export {
+  type Contact,
+  type ContactBody,
+  contact,
+  contactBody,
+  contactRoutes,
+  type Erasure,
+} from './contacts.ts';

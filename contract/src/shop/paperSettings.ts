@@ -1,0 +1,55 @@
+/** What stands on the shop's papers: letterhead, terms, and the words its tax adviser gave for each scheme. */
+import { z } from 'zod';
+import { answers, route, text } from '../http/index.ts';
+
+const days = (most: number) => z.number().int().min(0).max(most);
+export const paperSettings = z.object({
+  address: text(500).default(''),
+  phone: text(60).default(''),
+  email: text(200).default(''),
+  taxNumber: text(60).default(''),
+  registration: text(120).default(''),
+  /** within how many days an invoice is to be paid */
+  dueInDays: days(365).default(14),
+  paymentTerms: text(1000).default(''),
+  returnTerms: text(1000).default(''),
+  /** said on an invoice by the scheme of its sale */
+  wording: z
+    .object({
+      untaxed: text(500).default(''),
+      onSale: text(500).default(''),
+      onMargin: text(500).default(''),
+    })
+    .default({ untaxed: '', onSale: '', onMargin: '' }),
+  /** a piece whose custody has a gap longer than this is told of it */
+  gapYears: days(200).default(15),
+  /** how long names on invoices are kept after somebody asks to be forgotten, as the law asks */
+  keepBuyersYears: days(100).default(10),
+});
+export type PaperSettings = z.infer<typeof paperSettings>;
+export const USUAL_PAPERS: PaperSettings = paperSettings.parse({});
+
+export const versionedPapers = z
+  .object({ settings: paperSettings, version: z.number() })
+  .meta({ id: 'VersionedPaperSettings' });
+export type VersionedPapers = z.infer<typeof versionedPapers>;
+
+export const paperSettingsRoutes = {
+  papers: route({
+    method: 'get',
+    path: '/paper-settings',
+    room: 'shop',
+    access: 'read',
+    summary: 'Letterhead, terms, wording of tax',
+    answer: answers(versionedPapers, 'The settings'),
+  }),
+  putPapers: route({
+    method: 'put',
+    path: '/paper-settings',
+    room: 'shop',
+    access: 'own',
+    summary: 'Change letterhead, terms, wording of tax',
+    body: paperSettings,
+    answer: answers(versionedPapers, 'The settings'),
+  }),
+};

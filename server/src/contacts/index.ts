@@ -1,0 +1,1 @@
+export { knownContact, mountContacts } from './routes.ts';
