@@ -2,6 +2,7 @@
 import { sharedObservations } from './world/observe.ts';
 import { fillPiece } from './fill.ts';
 import { appraise } from './fillAppraisals.ts';
+import { fillAfterSale, setLetterhead } from './fillAfterSale.ts';
 import { fillCondition } from './fillCondition.ts';
 import { fillWorth, reckoning, valueStock } from './fillWorth.ts';
 import { fillYear } from './fillYear.ts';
@@ -90,6 +91,7 @@ export async function fillDemo(address: string, clockFile: string | undefined): 
   await client.call('POST', '/reference-packs', demoPack);
   await client.call('POST', '/exchange-rates', { base: 'EUR', rates: demoRates(luck, today) });
   await client.call('PUT', '/pricing-settings', reckoning, 0);
+  await setLetterhead(client);
   const market = new DemoMarket(luck);
   const [header = '', ...prices] = demoComparables(market, luck, today, COMPARABLES).split('\n');
   const lists = new PriceLists(client, header, prices.slice(0, -AUTUMN));
@@ -116,6 +118,7 @@ export async function fillDemo(address: string, clockFile: string | undefined): 
   await fillCondition(client, second);
   await fillWorth(client, new Set(demoPack.patterns?.map((p) => p.id)));
   await appraise(client, today);
+  await fillAfterSale(client, today);
   await lists.bring(prices.slice(-AUTUMN), 'autumn-results.csv');
   await valueStock(client);
 }

@@ -161,6 +161,8 @@ export const publicCertificate = z
     /** absent on certificates from before these stood on them */
     title: z.string().exactOptional(),
     examiner: z.string().exactOptional(),
+    /** a whole look found no fault */
+    faultless: z.boolean().exactOptional(),
     measures: z.array(z.string()).exactOptional(),
     marks: z.array(z.string()).exactOptional(),
     features: z.array(z.string()).exactOptional(),

@@ -1,1 +1,2 @@
 export * from './credential.ts';
+export * from './words.ts';

@@ -99,6 +99,11 @@ export class Paper {
     this.#doc.x = LEFT;
   }
 
+  newPage(): void {
+    this.#doc.addPage();
+    this.#doc.x = LEFT;
+  }
+
   space(points: number): void {
     this.#doc.y += points;
   }
@@ -109,10 +114,10 @@ export class Paper {
   }
 
   section(text: string): void {
-    this.room(64);
-    this.space(8);
+    this.room(56);
+    this.space(5);
     this.#artifact(() => this.#line(this.#doc.y, 0.6));
-    this.#doc.y += 7;
+    this.#doc.y += 6;
     this.#text('H2', text, { voice: 'strong', size: 11 });
     this.space(3);
   }

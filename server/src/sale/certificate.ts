@@ -31,6 +31,7 @@ export function snapshotOf(record: PieceRecord, facts: ListingFacts, shop: strin
     grade: facts.gradeLine?.replace(/^Condition: /, '') ?? null,
     inspected: facts.extent !== 'none',
     whole: facts.extent === 'whole',
+    faultless: facts.extent === 'whole' && of('finding').length === 0,
     findings: facts.statements
       .filter((s) => s.disclose && s.kind !== 'not-examined' && s.kind !== 'not-excluded')
       .map((s) => s.text),

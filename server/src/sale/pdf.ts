@@ -1,4 +1,5 @@
 /** The papers of a sale: invoice, credit note, packing slip, the owner's settlement, the certificate. */
+import { lookedAt } from '@jutbank/core/certificate';
 import { formatMoney, money } from '@jutbank/core/money';
 import { taxLine } from '@jutbank/core/sale';
 import type { PublicCertificate, CreditRecord } from '@jutbank/contract/sale';
@@ -210,13 +211,10 @@ export function certificatePdf(
       on.list(certificate.marks ?? [], 'Marks, codes and numbers as they were read');
       on.list(certificate.features ?? [], 'Seen of it');
       on.list(certificate.measures ?? [], 'Measured');
+      on.newPage();
       on.section('Condition');
       on.pair('Grade', certificate.grade ?? 'not graded');
-      // certificates from before say only whether the inspection was finished
-      const whole = certificate.whole ?? certificate.inspected;
-      if (!certificate.inspected) on.body('It was not inspected.');
-      else if (certificate.findings.length === 0)
-        on.body(whole ? 'No fault was found.' : 'Not everything was examined.');
+      on.body(lookedAt(certificate));
       on.list(certificate.findings, 'Found, and to be known');
       on.list(certificate.notExamined ?? [], 'What was not examined');
       on.section('Provenance');

@@ -29,9 +29,8 @@ import { useAnswer } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { inLine, useTakeSheet } from '../pieces/usePiece.ts';
-import { moneyText, sentence } from '../parts/words.ts';
+import { moneyText, sentence, today } from '../parts/words.ts';
 
-const today = () => new Date().toISOString().slice(0, 10);
 const gradeOn = (way: ComparedTreatment, scale: ScaleId) =>
   sentence(way.grades.find((g) => g.scale === scale)?.grade ?? '');
 

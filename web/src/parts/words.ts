@@ -36,6 +36,9 @@ export const CONSTRUCTION_WORDS: Record<Construction, string> = {
 export const constructionInWords = (id: string): string =>
   new Map<string, string>(Object.entries(CONSTRUCTION_WORDS)).get(id) ?? id;
 
+/** The day it is, as an ISO day. */
+export const today = (): string => new Date().toISOString().slice(0, 10);
+
 /** A number with its thousands set apart: `12 400`. */
 export const counted = (n: number): string => Math.round(n).toLocaleString('en-GB').replaceAll(',', ' ');
 

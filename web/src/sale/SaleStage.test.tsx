@@ -20,6 +20,7 @@ const attributed = (more: Partial<PieceSheet> = {}) =>
 const open = (sheet: PieceSheet, answers: Answers = {}, role: 'owner' | 'clerk' = 'owner') => {
   const came = serve({
     'GET /pricing-settings': () => ({ body: { settings: USUAL_SETTINGS, version: 1 } }),
+    'GET /contacts': () => ({ body: { items: [], nextCursor: null, total: 0 } }),
     ...answers,
   });
   show(
@@ -63,7 +64,45 @@ describe('selling', () => {
       channel: 'quayside',
       buyerName: 'Greta Sundholm',
       buyerAddress: '',
+      contact: null,
+      taxScheme: null,
+      paidBy: null,
+      handedOver: false,
+      despiteReservation: false,
       ageChecked: true,
+    });
+  });
+  test('a buyer who is noted brings the address; one it is kept for is named already', async () => {
+    const greta = { id: '01ARZ3NDEKTSV4RRFFQ69G5FC1', name: 'Greta Sundholm', address: '4 Ropewalk' };
+    const came = open(
+      attributed({
+        reservation: {
+          reservedFor: 'Maren Tolleth',
+          contact: null,
+          until: '2099-01-01',
+          deposit: null,
+          way: '',
+          paidOn: null,
+          reservationNote: '',
+        },
+      }),
+      {
+        [`POST ${path}`]: () => ({ status: 201, body: {} }),
+        'GET /contacts': () => ({ body: { items: [greta], nextCursor: null, total: 1 } }),
+      },
+    );
+    const buyer = await screen.findByLabelText<HTMLInputElement>('Buyer');
+    expect(buyer.value).toBe('Maren Tolleth');
+    await userEvent.clear(buyer);
+    await userEvent.type(buyer, 'Greta Sundholm');
+    expect(screen.getByLabelText<HTMLTextAreaElement>('Address, for the invoice').value).toBe('4 Ropewalk');
+    await userEvent.click(screen.getByRole('checkbox', { name: /although it is kept for Maren Tolleth/ }));
+    await userEvent.click(screen.getByRole('checkbox', { name: /age has been checked/ }));
+    await userEvent.click(screen.getByRole('button', { name: 'Sell' }));
+    expect(came.find((r) => r.method === 'POST')?.body).toMatchObject({
+      buyerName: 'Greta Sundholm',
+      contact: greta.id,
+      despiteReservation: true,
     });
   });
   test('an open offer is what is accepted, unless it is sold otherwise', async () => {
@@ -175,8 +214,55 @@ describe('sold', () => {
     (await line(/^Left/)).getByText('€82.99');
     (await line(/^Margin/)).getByText('€24.99');
     expect(screen.queryByRole('row', { name: /Packing/ })).toBeNull();
-    screen.getByText('Quayside market');
+    screen.getByText('Quayside market; taxed on the margin');
     expect(screen.getByRole('link', { name: 'Public check page' }).getAttribute('href')).toBe('/c/ABCD');
+  });
+  test('what is open is paid: the amount stands there already, and the answer takes the sale’s place', async () => {
+    const came = open(sold, {
+      'GET /sales/s1': () => ({ body: sale }),
+      'POST /sales/s1/payments': () => ({
+        status: 201,
+        body: {
+          ...sale,
+          paid: eur('101.50'),
+          open: eur('0.00'),
+          payments: [{ id: 'p1', amount: eur('101.50'), paidOn: '2026-11-21', way: 'transfer', note: '' }],
+        },
+      }),
+    });
+    await userEvent.click(await screen.findByRole('button', { name: 'Note a payment' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Note it' }));
+    await screen.findByText('In cash, by transfer, by card?');
+    await userEvent.type(screen.getByLabelText('How'), 'transfer');
+    await userEvent.click(screen.getByRole('button', { name: 'Note it' }));
+    await screen.findByText(/€101.50 transfer, 21 Nov 2026/);
+    expect(came.find((r) => r.method === 'POST')?.body).toMatchObject({ amount: '101.50', way: 'transfer' });
+    expect(screen.queryByRole('button', { name: 'Note a payment' })).toBeNull();
+  });
+  test('taken back: all of it is proposed, with the reason asked for', async () => {
+    const came = open(sold, {
+      'GET /sales/s1': () => ({ body: sale }),
+      'POST /sales/s1/credits': () => ({
+        status: 201,
+        body: {
+          ...sale,
+          returnedOn: '2026-11-28',
+          withdrawn: { on: '2026-11-28', because: 'The piece came back to the shop.' },
+          compared: { worse: ['Scales: dent, trace'], better: [], items: [], unchanged: 2 },
+        },
+      }),
+    });
+    await userEvent.click(await screen.findByRole('button', { name: /Take it back/ }));
+    await userEvent.type(screen.getByLabelText('Why'), 'Another year was looked for.');
+    await userEvent.click(screen.getByRole('button', { name: 'Take it back' }));
+    await screen.findByText('– Scales: dent, trace');
+    screen.getByText(/withdrawn 28 Nov 2026/);
+    expect(came.find((r) => r.method === 'POST')?.body).toMatchObject({
+      pieceBack: true,
+      refund: '101.50',
+      feesBack: '0',
+      reason: 'Another year was looked for.',
+    });
   });
   test('a cost nobody recorded leaves the margin open', async () => {
     open(sold, { 'GET /sales/s1': () => ({ body: { ...sale, cost: null, margin: null } }) });

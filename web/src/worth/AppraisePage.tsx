@@ -19,7 +19,7 @@ import { Failed, Loading } from '../base/states.tsx';
 import { useSheet } from '../pieces/useSheet.ts';
 import { optionsOf, Select, Tick } from '../parts/fields/choices.tsx';
 import { TextInput } from '../parts/fields/TextInput.tsx';
-import { dayText, moneyText } from '../parts/words.ts';
+import { dayText, moneyText, today } from '../parts/words.ts';
 import { Evidence } from './Evidence.tsx';
 import { BASIS_WORDS, PURPOSE_WORDS } from './words.ts';
 import './worth.css';
@@ -29,7 +29,6 @@ interface Assumed {
   extraordinary: boolean;
   effect: string;
 }
-const today = () => new Date().toISOString().slice(0, 10);
 
 export default function AppraisePage() {
   const sheet = useSheet();

@@ -1,0 +1,149 @@
+/** What stands on the shop's papers: letterhead, terms, and the words for each way of being taxed. */
+import { useState } from 'react';
+import { paperSettingsRoutes, type PaperSettings, type VersionedPapers } from '@jutbank/contract/shop';
+import { useAnswer, useKeptAnswers } from '../base/answers.ts';
+import { useMay, useSession } from '../base/session.ts';
+import { Failed, Loading } from '../base/states.tsx';
+import { NumberInput, Submit, TextInput, useContractForm } from '../parts/fields/index.ts';
+
+export default function PaperSettingsPage() {
+  const settings = useAnswer(paperSettingsRoutes.papers);
+  const [kept, setKept] = useState<number>();
+  if (settings.isPending) return <Loading />;
+  if (settings.isError) return <Failed error={settings.error} retry={() => void settings.refetch()} />;
+  const { version } = settings.data;
+  return <Form key={version} seen={settings.data} justKept={kept === version} onKept={setKept} />;
+}
+
+function Form({
+  seen,
+  justKept,
+  onKept,
+}: {
+  seen: VersionedPapers;
+  justKept: boolean;
+  onKept: (version: number) => void;
+}) {
+  const own = useMay('own');
+  const { shop } = useSession();
+  const answers = useKeptAnswers();
+  const form = useContractForm(paperSettingsRoutes.putPapers, {
+    empty: seen.settings,
+    version: seen.version,
+    toBody: (settings: PaperSettings) => settings,
+    onSent: (kept) => {
+      onKept(kept.version);
+      answers.set(paperSettingsRoutes.papers, {}, kept);
+    },
+  });
+  const text = (
+    name: 'address' | 'phone' | 'email' | 'taxNumber' | 'registration',
+    label: string,
+    rows?: number,
+  ) => <TextInput label={label} disabled={!own} {...(rows ? { rows } : {})} {...form.field(name)} />;
+  const figure = (
+    name: 'dueInDays' | 'gapYears' | 'keepBuyersYears',
+    label: string,
+    unit: string,
+    why: string,
+  ) => {
+    const bound = form.field(name);
+    return (
+      <NumberInput
+        label={label}
+        unit={unit}
+        why={why}
+        disabled={!own}
+        {...bound}
+        onChange={(n, understood) => bound.onChange(n ?? 0, understood && n !== null)}
+      />
+    );
+  };
+  const v = form.values;
+  const head = [
+    v.address,
+    [v.phone, v.email].filter((x) => x !== '').join(' · '),
+    v.taxNumber && `Tax number ${v.taxNumber}`,
+    v.registration,
+  ];
+  return (
+    <div className="page">
+      <div className="pagehead">
+        <h1>Papers</h1>
+        <span className="soft">
+          What stands on invoices, certificates and reports from now on; those that are out stay as they are.
+        </span>
+      </div>
+      <form className="twocol" noValidate onSubmit={form.onSubmit}>
+        <section className="fields">
+          <h2 className="sec">Letterhead</h2>
+          {text('address', 'Address', 3)}
+          <div className="fields across">
+            {text('phone', 'Telephone')}
+            {text('email', 'E-mail')}
+          </div>
+          <div className="fields across">
+            {text('taxNumber', 'Tax number')}
+            {text('registration', 'Registration')}
+          </div>
+          <h2 className="sec" style={{ marginTop: 12 }}>
+            Terms
+          </h2>
+          {figure('dueInDays', 'An invoice is due in', 'days', 'Told on the invoice as a day')}
+          <TextInput label="Payment" rows={2} disabled={!own} {...form.field('paymentTerms')} />
+          <TextInput label="Returns" rows={2} disabled={!own} {...form.field('returnTerms')} />
+          {own && <Submit form={form} words="Keep" />}
+          {justKept && !form.changed && (
+            <span className="soft" role="status">
+              Kept.
+            </span>
+          )}
+        </section>
+        <section className="fields">
+          <h2 className="sec">Said of the tax</h2>
+          <p className="soft">
+            As the shop’s tax adviser words it; each invoice carries the line of its own scheme.
+          </p>
+          <TextInput label="Without tax" rows={2} disabled={!own} {...form.field('wording.untaxed')} />
+          <TextInput
+            label="Taxed on the whole price"
+            rows={2}
+            disabled={!own}
+            {...form.field('wording.onSale')}
+          />
+          <TextInput
+            label="Taxed on the margin"
+            rows={2}
+            disabled={!own}
+            {...form.field('wording.onMargin')}
+          />
+          <h2 className="sec" style={{ marginTop: 12 }}>
+            Provenance and privacy
+          </h2>
+          <div className="fields across">
+            {figure('gapYears', 'A gap is told beyond', 'years', 'In the record of owners')}
+            {figure(
+              'keepBuyersYears',
+              'Buyers’ names are kept',
+              'years',
+              'On invoices, after they ask to be forgotten',
+            )}
+          </div>
+          <h2 className="sec" style={{ marginTop: 12 }}>
+            So it stands at the head
+          </h2>
+          <div className="note">
+            <b>{shop.name}</b>
+            {head
+              .filter((line) => line !== '')
+              .map((line) => (
+                <p key={line} className="soft" style={{ whiteSpace: 'pre-line' }}>
+                  {line}
+                </p>
+              ))}
+          </div>
+        </section>
+      </form>
+    </div>
+  );
+}
