@@ -69,7 +69,9 @@ export async function fillAfterSale(client: Client, today: Date): Promise<void> 
   await takeBack(client, sales, today);
   const { items: pieces } = await client.call<{ items: PieceSheet[] }>('GET', '/pieces?limit=200');
   const owner = contacts.get('Rosa Halvern');
-  const waiting = pieces.filter((p) => p.stage === 'listed' || p.stage === 'listing');
+  const waiting = pieces
+    .filter((p) => p.stage === 'listed' || p.stage === 'listing')
+    .filter((p) => Number(p.ask?.amount ?? 0) >= 90 && p.readings.which.tier !== 'rejected');
   for (const [i, { id }] of waiting.slice(0, 3).entries()) {
     const sheet = await client.call<PieceSheet>('GET', `/pieces/${id}`);
     if (i === 0)
@@ -87,7 +89,8 @@ export async function fillAfterSale(client: Client, today: Date): Promise<void> 
         },
         sheet.version,
       );
-    else if (owner) await consign(client, sheet, owner, today, i === 1);
+    else if (owner)
+      await consign(client, sheet, owner, today, i === 1 ? contacts.get('E. Marrable') : undefined);
   }
 }
 
@@ -96,7 +99,8 @@ async function consign(
   sheet: PieceSheet,
   owner: Contact,
   today: Date,
-  sold: boolean,
+  /** undefined while it waits to be sold */
+  buyer: Contact | undefined,
 ): Promise<void> {
   const unpaid = await client.call<PieceSheet>(
     'PUT',
@@ -122,10 +126,11 @@ async function consign(
     },
     unpaid.version,
   );
-  if (!sold) return;
+  if (!buyer) return;
   await client.call('POST', `/pieces/${sheet.id}/sale`, {
     price: sheet.pricing.ask,
     buyerName: 'E. Marrable',
+    contact: buyer.id,
     buyerAddress: '2 Netmakers’ Court\nPell Harbour',
     ageChecked: true,
     paidBy: 'transfer',

@@ -64,7 +64,7 @@ export default function ContactsPage() {
           </Button>
         )}
       </div>
-      <div className="twocol">
+      <div className={open === undefined ? '' : 'twocol'}>
         <section>
           <div style={{ maxWidth: 360, marginBottom: 12 }}>
             <TextInput label="Find by name" value={q} onChange={setQ} />
@@ -85,18 +85,16 @@ export default function ContactsPage() {
             />
           )}
         </section>
-        <section>
-          {open === undefined ? (
-            <p className="soft">Choose somebody, or note somebody new.</p>
-          ) : (
+        {open !== undefined && (
+          <section>
             <ContactForm
               key={open === 'new' ? 'new' : `${open.id} ${open.version}`}
               of={open === 'new' ? undefined : open}
               onKept={setOpen}
               onGone={() => setOpen(undefined)}
             />
-          )}
-        </section>
+          </section>
+        )}
       </div>
     </div>
   );

@@ -184,7 +184,7 @@ function Course({ sale: s }: { sale: SaleRecord }) {
 
 const Step = ({ head, done, children }: { head: string; done: boolean; children: ReactNode }) => (
   <li>
-    <span className="head">{head}</span>
+    <span className="course-name">{head}</span>
     <span className={done ? 'done' : ''} style={{ gridColumn: '2 / -1' }}>
       {children}
     </span>
