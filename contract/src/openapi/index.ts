@@ -8,7 +8,7 @@ import { problemShape, type Route } from '../http/index.ts';
 import { intakeRoutes, lotRoutes } from '../intake/index.ts';
 import { pieceRoutes } from '../pieces/index.ts';
 import { listingRoutes } from '../listing/index.ts';
-import { provenanceRoutes } from '../provenance/index.ts';
+import { documentRoutes, provenanceRoutes } from '../provenance/index.ts';
 import { referenceRoutes } from '../reference/index.ts';
 import { offerRoutes, channelRoutes, stockRoutes, worthRoutes } from '../worth/index.ts';
 import { fairRoutes } from '../fair/index.ts';
@@ -29,6 +29,7 @@ const rooms = [
   jobRoutes,
   worthRoutes,
   provenanceRoutes,
+  documentRoutes,
   listingRoutes,
   saleRoutes,
   channelRoutes,

@@ -1,6 +1,7 @@
 /** Custody and the paper trail as they are sent. */
 import {
   EVIDENCE_KINDS,
+  TRAIL_PROBLEMS,
   type CustodyEvent,
   type TrailYear,
   type TrailProblem,
@@ -33,7 +34,7 @@ export const trailYearShape: z.ZodType<TrailYear> = z
 
 export const trailProblemShape: z.ZodType<TrailProblem> = z
   .object({
-    kind: z.enum(['before-it-was-made', 'overlap', 'gap', 'sold-before-bought']),
+    kind: z.enum(TRAIL_PROBLEMS),
     detail: z.string(),
     /** indices of the events concerned */
     events: z.array(z.number()),

@@ -6,3 +6,13 @@ export {
   type LedgerEntry,
   provenanceRoutes,
 } from './provenance.ts';
+export {
+  type BodyNames,
+  type BodyRecord,
+  bodyNames,
+  type ClaimKind,
+  type DocumentBody,
+  documentBody,
+  type DocumentRecord,
+  documentRoutes,
+} from './documents.ts';

@@ -76,6 +76,7 @@ const known: fc.Arbitrary<KnownOfPiece> = fc.record({
   ),
   openQuestions: fc.uniqueArray(fc.constantFrom('a star on the spring', 'a second number under the scale')),
   custody: fc.array(owner, { maxLength: 4 }),
+  trailContext: fc.constant({ contradicted: ['A letter of 1942 names another number.'] }),
   made: fc.constant({ from: dayOf(1940), to: dayOf(1944) }),
   today: fc.constant(dayOf(2026, 11, 1)),
   unproved: fc.uniqueArray(fc.constantFrom('a twin shares every feature', 'the tang was not read')),

@@ -61,6 +61,7 @@ const known = (more: Partial<KnownOfPiece> = {}): KnownOfPiece => ({
   movedParts: [],
   openQuestions: [],
   custody: [],
+  trailContext: {},
   made: undefined,
   today: dayOf(2026, 11, 1),
   unproved: [],

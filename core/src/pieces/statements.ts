@@ -24,7 +24,7 @@ import {
   type TreatmentDone,
 } from '../condition/index.ts';
 import { edtfInWords, type Span } from '../dates/index.ts';
-import { trailOf, type CustodyEvent } from '../provenance/index.ts';
+import { NO_CONTRADICTION, trailOf, type CustodyEvent, type TrailContext } from '../provenance/index.ts';
 import type { Construction, FeatureReading } from '../reference/index.ts';
 import { dimensionOfUnit, formatQuantity } from '../units/index.ts';
 
@@ -88,6 +88,8 @@ export interface KnownOfPiece {
   readonly movedParts: readonly string[];
   readonly openQuestions: readonly string[];
   readonly custody: readonly CustodyEvent[];
+  /** what the trail is held against: documents, the shop’s own day, bodies and their names */
+  readonly trailContext: TrailContext;
   /** when it was made, where that is known */
   readonly made: Span | undefined;
   /** days since 1970 */
@@ -251,12 +253,12 @@ function historyLines({ index, answer, claimed }: KnownOfPiece): string[] {
 }
 
 /** Where the record of owners contradicts itself; a gap is no contradiction, and private owners are not named. */
-function trailLines({ custody, made, today }: KnownOfPiece): string[] {
+function trailLines({ custody, made, today, trailContext }: KnownOfPiece): string[] {
   const masked = custody.map((e) =>
     e.private ? { ...e, holder: e.place ? `a private collection, ${e.place}` : 'a private collection' } : e,
   );
-  return trailOf(masked, made, today)
-    .problems.filter((p) => p.kind !== 'gap')
+  return trailOf(masked, made, today, trailContext)
+    .problems.filter((p) => !NO_CONTRADICTION.has(p.kind))
     .map((p) => `The record of its owners contradicts itself: ${p.detail}`);
 }
 

@@ -1,1 +1,3 @@
+export * from './claims.ts';
+export * from './linkedArt.ts';
 export * from './trail.ts';

@@ -29,8 +29,34 @@ export interface CustodyEvent {
   readonly note: string | null;
 }
 
+/** A museum, firm, service or unit, by the names it had and when it had them. */
+export interface Body {
+  readonly names: readonly { readonly name: string; /** EDTF */ readonly period: string }[];
+}
+
+/** What else a trail is held against. */
+export interface TrailContext {
+  /** a gap longer than this is told */
+  readonly gapYears?: number;
+  /** when it came to the shop, EDTF */
+  readonly acquired?: string | null;
+  readonly bodies?: readonly Body[];
+  /** what documents say that does not hold, in words */
+  readonly contradicted?: readonly string[];
+}
+
+export const TRAIL_PROBLEMS = [
+  'before-it-was-made',
+  'overlap',
+  'gap',
+  'sold-before-bought',
+  'place',
+  'body-not-yet',
+  'name-of-the-day',
+  'document',
+] as const;
 export interface TrailProblem {
-  readonly kind: 'before-it-was-made' | 'overlap' | 'gap' | 'sold-before-bought';
+  readonly kind: (typeof TRAIL_PROBLEMS)[number];
   readonly detail: string;
   /** indices of the events concerned */
   readonly events: readonly number[];
@@ -49,12 +75,19 @@ export interface Trail {
 }
 
 const LONGEST_GAP_YEARS = 15;
+/** What is missing, or could be said better; it contradicts nothing. */
+export const NO_CONTRADICTION: ReadonlySet<TrailProblem['kind']> = new Set(['gap', 'name-of-the-day']);
 
 /**
  * @param made when the piece was made (the core bracket), if known
  * @param today day since 1970, given by the caller: core has no clock
  */
-export function trailOf(events: readonly CustodyEvent[], made: Span | undefined, today: number): Trail {
+export function trailOf(
+  events: readonly CustodyEvent[],
+  made: Span | undefined,
+  today: number,
+  context: TrailContext = {},
+): Trail {
   const spans = events.map((e) => spanOf(e, today));
   const thisYear = calendarOf(asDay(today)).year;
   const known = [made?.from, ...spans.map((s) => s.from)].filter(
@@ -77,7 +110,12 @@ export function trailOf(events: readonly CustodyEvent[], made: Span | undefined,
     strip.push({ year, strength: Math.max(0, ...strengths) });
   }
   const share = events.length === 0 ? 0 : strip.reduce((sum, y) => sum + y.strength, 0) / strip.length;
-  return { share, word: wordFor(share, events.length), strip, problems: problemsIn(events, spans, made) };
+  return {
+    share,
+    word: wordFor(share, events.length),
+    strip,
+    problems: problemsIn(events, spans, made, context),
+  };
 }
 
 function wordFor(share: number, events: number): Trail['word'] {
@@ -96,8 +134,15 @@ function problemsIn(
   events: readonly CustodyEvent[],
   spans: readonly Span[],
   made: Span | undefined,
+  context: TrailContext,
 ): TrailProblem[] {
-  const problems: TrailProblem[] = [];
+  const { gapYears = LONGEST_GAP_YEARS } = context;
+  const problems: TrailProblem[] = [
+    ...afterTheShop(events, context.acquired),
+    ...places(events),
+    ...namesOfTheDay(events, context.bodies ?? []),
+    ...(context.contradicted ?? []).map((detail) => ({ kind: 'document' as const, detail, events: [] })),
+  ];
   events.forEach((event, i) => {
     const period = periodOf(event.period);
     if (made && Number.isFinite(made.from) && period.start.latest < made.from)
@@ -126,7 +171,7 @@ function problemsIn(
     }
     const [before, a] = last === undefined ? [] : [events[last], periods[last]];
     const years = a ? (b.start.earliest - a.end.latest) / 365.25 : 0;
-    if (before && last !== undefined && years > LONGEST_GAP_YEARS)
+    if (before && last !== undefined && years > gapYears)
       problems.push({
         kind: 'gap',
         detail: `Nothing is known for ${Math.round(years)} years between ${before.holder} and ${after.holder}.`,
@@ -135,6 +180,75 @@ function problemsIn(
     if (!a || b.end.latest > a.end.latest) last = j;
   }
   return problems;
+}
+
+/** The shop has it since a day: nobody else can have begun to have it after that. */
+function afterTheShop(events: readonly CustodyEvent[], acquired: string | null | undefined): TrailProblem[] {
+  if (acquired == null) return [];
+  const since = periodOf(acquired).end.latest;
+  return events.flatMap((event, i): TrailProblem[] =>
+    periodOf(event.period).start.earliest > since
+      ? [
+          {
+            kind: 'sold-before-bought',
+            detail: `${event.holder} is said to have had it from ${edtfInWords(event.period)}, after the shop had bought it.`,
+            events: [i],
+          },
+        ]
+      : [],
+  );
+}
+
+/** One holder at one time is told to have been in two places. */
+function places(events: readonly CustodyEvent[]): TrailProblem[] {
+  return events.flatMap((one, i) =>
+    events.slice(i + 1).flatMap((other, k): TrailProblem[] => {
+      if (sameWords(one.holder) !== sameWords(other.holder) || !one.place || !other.place) return [];
+      const [a, b] = [periodOf(one.period), periodOf(other.period)];
+      const together = a.start.latest < b.end.earliest && b.start.latest < a.end.earliest;
+      return together && sameWords(one.place) !== sameWords(other.place)
+        ? [
+            {
+              kind: 'place',
+              detail: `${one.holder} is placed at ${one.place} and at ${other.place} at one time.`,
+              events: [i, i + 1 + k],
+            },
+          ]
+        : [];
+    }),
+  );
+}
+
+const sameWords = (text: string): string => text.trim().toLowerCase().replace(/\s+/g, ' ');
+const covers = (period: string, other: string): boolean => {
+  const [a, b] = [periodOf(period), periodOf(other)];
+  return a.start.earliest <= b.end.latest && b.start.earliest <= a.end.latest;
+};
+
+/** Bodies are called by the name of the day, and hold nothing before they were. */
+function namesOfTheDay(events: readonly CustodyEvent[], bodies: readonly Body[]): TrailProblem[] {
+  return events.flatMap((event, i): TrailProblem[] => {
+    const body = bodies.find((b) => b.names.some((n) => sameWords(n.name) === sameWords(event.holder)));
+    if (!body) return [];
+    const then = body.names.filter((n) => covers(n.period, event.period));
+    if (then.some((n) => sameWords(n.name) === sameWords(event.holder))) return [];
+    const known = body.names.map((n) => `${n.name}, ${edtfInWords(n.period)}`).join('; ');
+    return then[0]
+      ? [
+          {
+            kind: 'name-of-the-day',
+            detail: `In ${edtfInWords(event.period)} ${event.holder} was called ${then[0].name}.`,
+            events: [i],
+          },
+        ]
+      : [
+          {
+            kind: 'body-not-yet',
+            detail: `${event.holder} is not known to have existed in ${edtfInWords(event.period)} (${known}).`,
+            events: [i],
+          },
+        ];
+  });
 }
 
 /**

@@ -28,7 +28,7 @@ import { mountIntake } from '../intake/index.ts';
 import { mountPieces, PictureStore, Readers, searchWords } from '../pieces/index.ts';
 import { JobRunner, mountJobs } from '../jobs/index.ts';
 import { mountListing } from '../listing/index.ts';
-import { mountProvenance } from '../provenance/index.ts';
+import { DocumentStore, mountProvenance } from '../provenance/index.ts';
 import { Library, mountReference, PACK_WORKER, searchReference, type PackWork } from '../reference/index.ts';
 import { RuleLibrary } from '../rules/index.ts';
 import { mountWorth, revalueStock } from '../worth/index.ts';
@@ -145,7 +145,7 @@ export function createApp(options: AppOptions): App {
   const rates = httpRates(options.ratesUrl);
   mountMarket(mount, library, markets, rates);
   mountWorth(mount, readers, markets);
-  mountProvenance(mount, readers);
+  mountProvenance(mount, readers, pictures, new DocumentStore(join(options.dataDir, 'files')));
   mountListing(mount, readers, marketplace, outbox);
   mountSale(mount, readers, markets, outbox, pictures, (error) => log.error(error), options.publicUrl);
   mountFair(mount, markets, pictures);

@@ -1,7 +1,8 @@
 /** Counters by which every copy of the server knows whether what it remembers is still so. */
 import type { Queries, Transaction } from './database.ts';
 
-export type RevisionName = 'reference' | 'comparables' | 'rates' | 'rules' | 'encounters' | 'record';
+export type RevisionName =
+  'reference' | 'comparables' | 'rates' | 'rules' | 'encounters' | 'record' | 'trail';
 
 export async function revisionOf(db: Queries, name: RevisionName): Promise<number> {
   const row = await db.row<{ number: number }>('SELECT number FROM revision WHERE name = ?', [name]);
@@ -18,6 +19,7 @@ export async function revisions(db: Queries): Promise<Record<RevisionName, numbe
     rules: found.rules ?? 0,
     encounters: found.encounters ?? 0,
     record: found.record ?? 0,
+    trail: found.trail ?? 0,
   };
 }
 

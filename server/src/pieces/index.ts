@@ -10,4 +10,5 @@ export { PictureStore, addPicture, uploadedPicture } from './pictures.ts';
 export { Readers, measuresInWords, subjectOf } from './readers.ts';
 export { type PieceRecord, instant, loadPieces } from './record.ts';
 export { mountPieces, searchWords } from './routes.ts';
+export { seenOf } from './trail.ts';
 export { type RecordContext, contextOf, factsForStatements } from './statements.ts';

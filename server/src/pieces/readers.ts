@@ -34,6 +34,7 @@ import { pieceRecord, progressOf } from './change.ts';
 import { costOf } from './costs.ts';
 import { duplicateSerials } from './duplicateSerials.ts';
 import type { PieceRecord } from './record.ts';
+import { trailContextOf } from './trail.ts';
 
 /** Candidates thinner than this are not priced one by one. */
 const PRICED_FROM = 0.01;
@@ -51,8 +52,13 @@ export function measuresInWords(
   });
 }
 
-export function trailRecord(record: PieceRecord, made: Span | undefined): Trail {
-  return trailOf(record.custody, made, Math.floor(Date.now() / 86_400_000));
+export function trailRecord(index: ReferenceIndex, record: PieceRecord, made: Span | undefined): Trail {
+  return trailOf(
+    record.custody,
+    made,
+    Math.floor(Date.now() / 86_400_000),
+    trailContextOf(index, record, made),
+  );
 }
 
 const STATE_FOR_PRICE: Record<string, ItemState> = {
@@ -223,7 +229,7 @@ export class Readers {
 
   async #compute(record: PieceRecord, assessment: Assessment): Promise<Readings> {
     const { index, answer, date, made, grade, scale } = assessment;
-    const trail = trailRecord(record, made);
+    const trail = trailRecord(index, record, made);
     const past = record.sale ? (record.reading?.body as Readings | undefined) : undefined;
     // what a piece is does not hang on whether its market can be reckoned
     const on = past
@@ -272,6 +278,7 @@ export class Readers {
         now.rates,
         now.rules,
         now.record,
+        now.trail,
         todayIso(),
       ].join(' ');
     const found = new Map<string, Readings>();
@@ -332,7 +339,7 @@ export class Readers {
   async sheet(record: PieceRecord): Promise<PieceSheet> {
     const readings = (await this.readings([record])).get(record.id);
     if (!readings) throw new Error('no readings were made');
-    const { age, date, made, grade, scale, overruled } = await this.assess(record);
+    const { index, age, date, made, grade, scale, overruled } = await this.assess(record);
     return {
       ...slipOf(record, readings),
       version: record.version,
@@ -356,7 +363,7 @@ export class Readers {
       sealed: isSealed(record),
       narrowing: record.narrowing ?? { makers: [], patterns: [] },
       custody: [...record.custody],
-      trail: trailRecord(record, made),
+      trail: trailRecord(index, record, made),
       pricing: record.pricing,
       listing: record.listing,
       sale: record.sale,

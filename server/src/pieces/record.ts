@@ -2,7 +2,7 @@
 import type { Observation } from '@jutbank/core/bench';
 import type { Finding, Inspection, Pin } from '@jutbank/core/condition';
 import { money, type Money } from '@jutbank/core/money';
-import type { CustodyEvent } from '@jutbank/core/provenance';
+import type { Body, CustodyEvent, DocumentClaim } from '@jutbank/core/provenance';
 import type { Construction } from '@jutbank/core/reference';
 import type { Stage } from '@jutbank/core/pieces';
 import type {
@@ -19,6 +19,7 @@ import type {
 } from '@jutbank/contract/pieces';
 import type { TreatmentRecord } from '@jutbank/contract/condition';
 import type { Queries } from '../db/index.ts';
+import { paperSettingsOf } from '../shop/index.ts';
 
 export interface PieceRecord {
   readonly id: string;
@@ -51,6 +52,14 @@ export interface PieceRecord {
     /** a day */
     readonly soldOn: string;
   } | null;
+  /** what documents say of it */
+  readonly claims: readonly {
+    readonly title: string;
+    readonly kind: string;
+    readonly dated: string | null;
+    readonly claim: DocumentClaim;
+  }[];
+  readonly trailSettings: { readonly gapYears: number; readonly bodies: readonly Body[] };
   /** sales of it that came back, newest first */
   readonly returnedSales: PieceSheet['returnedSales'];
   /** whom it is kept for */
@@ -158,6 +167,13 @@ export async function loadPieces(db: Queries, ids: readonly string[]): Promise<P
   }>(
     'SELECT piece_id, id, invoice_number, certificate_code, DATE(sold_at) AS sold_on, returned_on FROM sale WHERE piece_id IN (?) ORDER BY id DESC',
   );
+  const claims = await all<{ title: string; kind: string; dated: string | null; body: DocumentClaim }>(
+    'SELECT c.piece_id, d.title, d.kind, d.dated, c.body FROM document_claim c JOIN document d ON d.id = c.document_id WHERE c.piece_id IN (?) ORDER BY c.document_id, c.position',
+  );
+  const trailSettings = {
+    gapYears: (await paperSettingsOf(db)).settings.gapYears,
+    bodies: await db.rows<Body>('SELECT names FROM body_names ORDER BY id'),
+  };
   const reservations = await all<ReservationRow>('SELECT * FROM reservation WHERE piece_id IN (?)');
   const consignments = await all<ConsignmentRow>(
     'SELECT g.*, c.name AS owner FROM consignment g JOIN contact c ON c.id = g.contact_id WHERE g.piece_id IN (?)',
@@ -246,6 +262,13 @@ export async function loadPieces(db: Queries, ids: readonly string[]): Promise<P
               soldOn: sale.sold_on,
             }
           : null,
+        claims: of(claims, id).map((c) => ({
+          title: c.title,
+          kind: c.kind,
+          dated: c.dated,
+          claim: c.body,
+        })),
+        trailSettings,
         returnedSales: of(sales, id).flatMap((s) =>
           s.returned_on === null
             ? []

@@ -5,6 +5,7 @@ import { todayIso } from '../clock/index.ts';
 import type { Queries } from '../db/index.ts';
 import { isSealed, type Assessment } from './assess.ts';
 import type { PieceRecord } from './record.ts';
+import { trailContextOf } from './trail.ts';
 
 /** What stands beside the record of a piece. */
 export interface RecordContext {
@@ -53,6 +54,7 @@ export function factsForStatements(
     sealed: isSealed(record),
     ...beside,
     custody: record.custody,
+    trailContext: trailContextOf(index, record, assessment.made, true),
     made: assessment.made,
     today: Math.floor(Date.parse(todayIso()) / 86_400_000),
     unproved:

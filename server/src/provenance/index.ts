@@ -1,1 +1,2 @@
+export { DocumentStore } from './documentStore.ts';
 export { mountProvenance } from './routes.ts';

@@ -1,15 +1,25 @@
 import { stringify } from 'csv-stringify/sync';
 import { provenanceRoutes } from '@jutbank/contract/provenance';
 import { answer, decodeCursor, pageOf, safeCell, type Mount } from '../http/index.ts';
-import type { Readers } from '../pieces/index.ts';
+import type { PictureStore, Readers } from '../pieces/index.ts';
+import { mountDocuments } from './documents.ts';
+import type { DocumentStore } from './documentStore.ts';
+import { mountExports } from './exports.ts';
 import { mountCustody } from './custody.ts';
 import { auditEntries, countAudit } from './audit.ts';
 import { canonical, countLedger, ledgerOfPiece, verifyLedger } from '../ledger/index.ts';
 
 const EXPORT_STEP = 2000;
 
-export function mountProvenance(mount: Mount, readers: Readers): void {
+export function mountProvenance(
+  mount: Mount,
+  readers: Readers,
+  pictures: PictureStore,
+  documents: DocumentStore,
+): void {
   mountCustody(mount, readers);
+  mountDocuments(mount, readers, documents);
+  mountExports(mount, readers, pictures);
   const { database } = mount;
   mount.handle(provenanceRoutes.ledger, async ({ params, query }) => {
     const before = decodeCursor(query.cursor, 1)?.[0];

@@ -5,7 +5,7 @@ import {
   USUAL_PAPERS,
   type VersionedPapers,
 } from '@jutbank/contract/shop';
-import type { Queries } from '../db/index.ts';
+import { raiseRevision, type Queries } from '../db/index.ts';
 import { answer, HttpProblem, type Mount } from '../http/index.ts';
 import type { Letterhead } from '../pdf/index.ts';
 import { shopOf } from './queries.ts';
@@ -45,6 +45,8 @@ export function mountPaperSettings(mount: Mount): void {
       'INSERT INTO paper_settings (id, version, body) VALUES (1, ?, ?) ON DUPLICATE KEY UPDATE version = VALUES(version), body = VALUES(body)',
       [version + 1, JSON.stringify(body)],
     );
+    // the gap that is told of stands among them
+    await raiseRevision(tx, 'trail');
     return answered({ settings: body, version: version + 1 });
   });
 }
