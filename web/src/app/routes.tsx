@@ -60,6 +60,7 @@ export const router = createBrowserRouter([
           { path: 'rates', ...lazy(() => import('../market/RatesPage.tsx')) },
           { path: 'sales', ...lazy(() => import('../sale/SalesPage.tsx')) },
           { path: 'sales/:id', ...lazy(() => import('../sale/SalePage.tsx')) },
+          { path: 'bodies', ...lazy(() => import('../provenance/BodiesPage.tsx')) },
           { path: 'contacts', ...lazy(() => import('../contacts/ContactsPage.tsx')) },
           { path: 'paper-settings', ...lazy(() => import('../shop/PaperSettingsPage.tsx')) },
           { path: 'shop', ...lazy(() => import('../shop/ShopPage.tsx')) },

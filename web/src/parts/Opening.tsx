@@ -1,6 +1,7 @@
 /** An act that wants a few words: its button opens the form beneath, which closes again when it is done. */
 import { Button } from '@mui/material';
 import { useId, useState, type ReactNode } from 'react';
+import './opening.css';
 
 export function Opening({
   words,

@@ -2,6 +2,7 @@
 import { provenanceRoutes } from '@jutbank/contract/provenance';
 import { Button } from '@mui/material';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { edtfInWords } from '@jutbank/core/dates';
 import {
   EVIDENCE_KINDS,
@@ -15,6 +16,7 @@ import { useMay } from '../base/session.ts';
 import { DateInput } from '../parts/fields/figures.tsx';
 import { optionsOf, Select, Tick } from '../parts/fields/choices.tsx';
 import { TextInput } from '../parts/fields/TextInput.tsx';
+import { Documents } from './Documents.tsx';
 import { useSheet } from '../pieces/useSheet.ts';
 import { StageBar } from '../pieces/StageBar.tsx';
 import { useStage } from '../pieces/usePiece.ts';
@@ -90,6 +92,20 @@ export default function TrailStage() {
         )}
       </section>
       <section>
+        <Documents sheet={sheet} />
+        <h2 className="sec" style={{ marginTop: 20 }}>
+          To hand over
+        </h2>
+        <div className="acts">
+          <Button href={`/api/v1/pieces/${sheet.id}/dossier.pdf`} target="_blank">
+            Dossier
+          </Button>
+          <Button href={`/api/v1/pieces/${sheet.id}/custody.csv`}>Owners, CSV</Button>
+          <Button href={`/api/v1/pieces/${sheet.id}/linked-art.json`}>Linked Art</Button>
+          <Button component={Link} to="/bodies">
+            Bodies and their names
+          </Button>
+        </div>
         <h2 className="sec">
           The ledger <small>append-only; each entry is hashed over the one before it</small>
         </h2>
