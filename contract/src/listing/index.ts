@@ -1,1 +1,7 @@
-export { type ListingBody, type ListingDraft, listingRoutes } from './listing.ts';
+export {
+  type DeskRow,
+  type ListingBlock,
+  type ListingBody,
+  type ListingDraft,
+  listingRoutes,
+} from './listing.ts';

@@ -2,13 +2,33 @@
 import { wordingProblemShape } from './shapes.ts';
 import { z } from 'zod';
 import { ofPiece } from '../pieces/index.ts';
-import { answers, byId, required, route, text, ulid } from '../http/index.ts';
+import { answers, byId, moneyShape, positiveMoney, required, route, text, ulid } from '../http/index.ts';
 
 export const listingBody = z.object({
   title: required(300, 'A listing needs a title'),
   body: required(20_000, 'A listing needs its text'),
 });
 export type ListingBody = z.infer<typeof listingBody>;
+/** Something that is missing, and the stage of the piece where it is mended. */
+const blockShape = z.object({
+  text: z.string(),
+  stage: z.enum(['intake', 'bench', 'condition', 'worth', 'listing']),
+});
+export type ListingBlock = z.infer<typeof blockShape>;
+
+export const deskRow = z
+  .object({
+    id: z.string(),
+    version: z.number(),
+    stockNumber: z.string(),
+    title: z.string(),
+    picture: z.string().nullable(),
+    ask: moneyShape.nullable(),
+    missing: z.array(blockShape),
+  })
+  .meta({ id: 'DeskRow' });
+export type DeskRow = z.infer<typeof deskRow>;
+
 export const listingDraft = z
   .object({
     /** the text as the rules would write it now */
@@ -18,14 +38,45 @@ export const listingDraft = z
     }),
     problems: z.array(wordingProblemShape),
     cautions: z.array(z.string()),
+    /** pictures a buyer looks for, ticked off by what is there */
+    shots: z.array(z.object({ id: z.string(), ask: z.string(), done: z.boolean() })),
+    /** findings that no picture shows */
+    unseen: z.array(z.string()),
     /** what still stops it from going up */
-    blocks: z.array(z.string()),
+    blocks: z.array(blockShape),
   })
   .meta({ id: 'ListingDraft' });
 export type ListingDraft = z.infer<typeof listingDraft>;
 
 const listing = ofPiece('listing');
 export const listingRoutes = {
+  desk: route({
+    method: 'get',
+    path: '/listing-desk',
+    room: 'listing',
+    access: 'read',
+    summary: 'What is ready to be listed or nearly so, and what each still misses',
+    answer: answers(
+      z.object({ items: z.array(deskRow), ready: z.number().int(), waiting: z.number().int() }),
+      'The queue, ready ones first',
+    ),
+  }),
+  takeDown: route({
+    ...listing,
+    method: 'post',
+    path: '/pieces/:id/listing/take-down',
+    access: 'appraise',
+    summary: 'Take it off the marketplace; its text becomes a draft again',
+    body: z.object({ because: required(300, 'Why is it taken down?') }),
+  }),
+  secondExample: route({
+    ...listing,
+    method: 'post',
+    path: '/pieces/:id/second-example',
+    access: 'work',
+    summary: 'A new piece of the same kind: what is common is copied, and nothing that is not',
+    status: 201,
+  }),
   draft: route({
     method: 'get',
     path: '/pieces/:id/listing/draft',
@@ -65,8 +116,13 @@ export const listingRoutes = {
     access: 'work',
     summary: 'Answer a question or decline an offer',
     body: z
-      .object({ text: text(4000).default(''), decline: z.boolean().default(false) })
-      .refine(({ text, decline }) => decline || text !== '', {
+      .object({
+        text: text(4000).default(''),
+        decline: z.boolean().default(false),
+        /** another price, for somebody who made an offer */
+        counter: positiveMoney.nullish(),
+      })
+      .refine(({ text, decline, counter }) => decline || counter != null || text !== '', {
         path: ['text'],
         error: 'Write what is answered',
       }),

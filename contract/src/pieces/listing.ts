@@ -9,7 +9,7 @@ export const marketMessage = z
     from: z.string(),
     text: z.string(),
     amount: moneyShape.nullable(),
-    state: z.enum(['open', 'answered', 'accepted', 'declined']),
+    state: z.enum(['open', 'answered', 'accepted', 'declined', 'countered']),
     answer: z.string().nullable(),
     at: z.string(),
   })
@@ -17,7 +17,7 @@ export const marketMessage = z
 export type MarketMessage = z.infer<typeof marketMessage>;
 export const waitingErrand = z
   .object({
-    kind: z.enum(['publish', 'answer', 'end']),
+    kind: z.enum(['publish', 'reprice', 'answer', 'end']),
     since: z.string(),
     /** what came of the last try; null before the first */
     problem: z.string().nullable(),

@@ -1,4 +1,5 @@
 /** What stands on the shop's papers: letterhead, terms, and the words its tax adviser gave for each scheme. */
+import { LISTING_SECTIONS } from '@jutbank/core/listing';
 import { z } from 'zod';
 import { answers, route, text } from '../http/index.ts';
 
@@ -21,6 +22,17 @@ export const paperSettings = z.object({
       onMargin: text(500).default(''),
     })
     .default({ untaxed: '', onSale: '', onMargin: '' }),
+  /** what all listings say, and in which order */
+  listing: z
+    .object({
+      order: z.array(z.enum(LISTING_SECTIONS)).max(LISTING_SECTIONS.length).default([]),
+      reason: text(500).default(''),
+      postageHome: text(300).default(''),
+      postageAbroad: text(300).default(''),
+      terms: text(1000).default(''),
+      offers: z.enum(['open', 'fixed', 'unsaid']).default('unsaid'),
+    })
+    .prefault({}),
   /** a piece whose custody has a gap longer than this is told of it */
   gapYears: days(200).default(15),
   /** how long names on invoices are kept after somebody asks to be forgotten, as the law asks */

@@ -80,7 +80,50 @@ export function claimFor(
 const OWN_PARAGRAPH: readonly StatementKind[] = ['history', 'not-excluded'];
 const sentences = (texts: readonly string[]) => (texts.length > 0 ? `${texts.join('. ')}.` : undefined);
 
-export function writeListing(facts: ListingFacts): ListingText {
+/** The parts of a description, in the order in which it comes where the shop has not said another. */
+export const LISTING_SECTIONS = [
+  'claim',
+  'made',
+  'marks',
+  'measures',
+  'features',
+  'condition',
+  'history',
+  'reason',
+  'included',
+  'provenance',
+  'not-proved',
+  'postage',
+  'terms',
+  'cautions',
+] as const;
+export type ListingSection = (typeof LISTING_SECTIONS)[number];
+
+/** What the shop says in all its listings, and in which order; what it has no words for is left out. */
+export interface ListingStyle {
+  /** sections that are not named come after those that are, in their usual order: none can be left out */
+  readonly order: readonly ListingSection[];
+  readonly reason: string;
+  readonly postageHome: string;
+  readonly postageAbroad: string;
+  readonly terms: string;
+  readonly offers: 'open' | 'fixed' | 'unsaid';
+}
+export const PLAIN_STYLE: ListingStyle = {
+  order: [],
+  reason: '',
+  postageHome: '',
+  postageAbroad: '',
+  terms: '',
+  offers: 'unsaid',
+};
+const OFFERS = { open: 'Open to offers.', fixed: 'The price is fixed.', unsaid: undefined } as const;
+
+export const sectionsInOrder = (order: readonly ListingSection[]): ListingSection[] => [
+  ...new Set([...order, ...LISTING_SECTIONS]),
+];
+
+export function writeListing(facts: ListingFacts, style: ListingStyle = PLAIN_STYLE): ListingText {
   const of = (kind: StatementKind) => facts.statements.filter((s) => s.kind === kind).map((s) => s.text);
   const disclosures = facts.statements
     .filter((s) => s.disclose && !OWN_PARAGRAPH.includes(s.kind))
@@ -92,28 +135,42 @@ export function writeListing(facts: ListingFacts): ListingText {
     certain ? facts.variantName : facts.tier === 'type-consistent' ? 'of the issued type' : undefined,
     facts.made,
   ].filter(Boolean);
-  const paragraphs = [
-    claimFor(facts),
-    facts.made ? `Made: ${facts.made}.` : 'When it was made is not known.',
-    sentences(of('measure')),
-    facts.gradeLine,
-    disclosures.length > 0 ? ['Please note:', ...disclosures.map((d) => `– ${d}`)].join('\n') : undefined,
-    facts.extent === 'whole' && of('finding').length === 0
-      ? 'No fault was found on inspection.'
-      : facts.extent === 'none' && !facts.sealed
-        ? 'It has not been inspected yet.'
-        : undefined,
-    sentences(of('feature')),
-    of('mark').length > 0 ? ['Marks:', ...of('mark').map((m) => `– ${m}`)].join('\n') : undefined,
-    of('history').length > 0 ? `History: ${of('history').join('. ')}.` : undefined,
-    facts.included.length > 0 ? `Included: ${facts.included.join(', ')}.` : undefined,
-    facts.provenance ? `Provenance: ${facts.provenance}` : 'Earlier owners are not known.',
-    of('not-excluded').length > 0 ? `Not proved, because ${of('not-excluded').join('; ')}.` : undefined,
-    ...cautionsFor(facts.construction),
-  ];
+  const postage = [
+    style.postageHome === '' ? '' : `Postage at home: ${style.postageHome}`,
+    style.postageAbroad === '' ? '' : `Postage abroad: ${style.postageAbroad}`,
+  ].filter((line) => line !== '');
+  const paragraphs: Readonly<Record<ListingSection, readonly (string | undefined)[]>> = {
+    claim: [claimFor(facts)],
+    made: [facts.made ? `Made: ${facts.made}.` : 'When it was made is not known.'],
+    marks: [of('mark').length > 0 ? ['Marks:', ...of('mark').map((m) => `– ${m}`)].join('\n') : undefined],
+    measures: [sentences(of('measure'))],
+    features: [sentences(of('feature'))],
+    condition: [
+      facts.gradeLine,
+      disclosures.length > 0 ? ['Please note:', ...disclosures.map((d) => `– ${d}`)].join('\n') : undefined,
+      facts.extent === 'whole' && of('finding').length === 0
+        ? 'No fault was found on inspection.'
+        : facts.extent === 'none' && !facts.sealed
+          ? 'It has not been inspected yet.'
+          : undefined,
+    ],
+    reason: [style.reason === '' ? undefined : style.reason],
+    included: [facts.included.length > 0 ? `Included: ${facts.included.join(', ')}.` : undefined],
+    history: [of('history').length > 0 ? `History: ${of('history').join('. ')}.` : undefined],
+    provenance: [facts.provenance ? `Provenance: ${facts.provenance}` : 'Earlier owners are not known.'],
+    'not-proved': [
+      of('not-excluded').length > 0 ? `Not proved, because ${of('not-excluded').join('; ')}.` : undefined,
+    ],
+    postage: [postage.length > 0 ? postage.join('\n') : undefined],
+    terms: [OFFERS[style.offers], style.terms === '' ? undefined : style.terms],
+    cautions: cautionsFor(facts.construction),
+  };
   return {
     title: title.join(', '),
-    body: paragraphs.filter((p): p is string => p !== undefined).join('\n\n'),
+    body: sectionsInOrder(style.order)
+      .flatMap((section) => paragraphs[section])
+      .filter((p): p is string => p !== undefined)
+      .join('\n\n'),
   };
 }
 

@@ -21,7 +21,7 @@ describe('before it goes up', () => {
   test('a piece that was not inspected does not, and nothing of it is put up', async () => {
     let piece = await readyToSell(server);
     piece = await put(piece, 'condition', { findings: [], completeness: {}, inspected: false });
-    expect((await draft(piece)).blocks.join(' ')).toMatch(/inspection/i);
+    expect((await draft(piece)).blocks.map((b: any) => b.text).join(' ')).toMatch(/inspection/i);
     const refused = await publish(piece);
     expect(refused.status).toBe(422);
     expect(JSON.stringify(refused.body.errors)).toMatch(/inspection/i);
@@ -30,7 +30,7 @@ describe('before it goes up', () => {
   test('neither does one without a price', async () => {
     let piece = await readyToSell(server);
     piece = await put(piece, 'pricing', { ask: null, floor: null, note: '' });
-    expect((await draft(piece)).blocks.join(' ')).toMatch(/price/i);
+    expect((await draft(piece)).blocks.map((b: any) => b.text).join(' ')).toMatch(/price/i);
     expect((await publish(piece)).status).toBe(422);
   });
   test('a text that leaves out what is known is refused, and told what it leaves out', async () => {
@@ -84,5 +84,123 @@ describe('once it is up', () => {
     expect(piece.listing.waiting.filter((errand: any) => errand.kind !== 'end')).toEqual([]);
     expect((await call('POST', `/pieces/${piece.id}/listing/messages/fetch`, {})).status).toBe(409);
     expect((await publish(piece)).status).toBe(409);
+  });
+});
+
+describe('the desk, and what happens to a listing once it is up', () => {
+  const usual = async () => {
+    const { body, etag } = await server.owner.call<any>('GET', '/paper-settings');
+    const put = (listing: object) =>
+      server.owner.call<any>(
+        'PUT',
+        '/paper-settings',
+        { ...body.settings, listing: { ...body.settings.listing, ...listing } },
+        { 'If-Match': etag ?? '' },
+      );
+    return { put, listing: body.settings.listing };
+  };
+  test('what is ready stands first; what lacks a little says what, and where it is mended', async () => {
+    const ready = await readyToSell(server);
+    let nearly = await readyToSell(server);
+    nearly = await put(nearly, 'pricing', { ask: null, floor: null, note: '' });
+    const bare = (await call('POST', '/pieces', { ...ready.intake })).body;
+    const { items, ready: count } = (await call('GET', '/listing-desk')).body;
+    const row = (id: string) => items.find((r: any) => r.id === id);
+    expect(row(ready.id)?.missing).toEqual([]);
+    expect(row(nearly.id)?.missing).toEqual([{ stage: 'worth', text: 'Set a price.' }]);
+    expect(row(bare.id)).toBeUndefined();
+    expect(items.slice(0, count).every((r: any) => r.missing.length === 0)).toBe(true);
+    await publish(ready);
+    expect((await call('GET', '/listing-desk')).body.items.map((r: any) => r.id)).not.toContain(ready.id);
+  });
+  test('the shop’s own order and words stand in every draft, and no section can be lost', async () => {
+    const piece = await readyToSell(server);
+    const before = (await draft(piece)).written.body;
+    const { put: keep } = await usual();
+    expect((await keep({ order: ['nowhere'] })).status).toBe(422);
+    await keep({
+      order: ['cautions', 'claim'],
+      reason: 'Sold to make room.',
+      postageHome: '€7.00, tracked',
+      offers: 'open',
+    });
+    const { written, problems } = await draft(piece);
+    expect(written.body).toMatch(/^Sold to adults only/);
+    for (const line of ['Sold to make room.', 'Postage at home: €7.00, tracked', 'Open to offers.'])
+      expect(written.body).toContain(line);
+    for (const paragraph of before.split('\n\n')) expect(written.body).toContain(paragraph);
+    expect(problems).toEqual([]);
+    const { put: back } = await usual();
+    await back({ order: [], reason: '', postageHome: '', offers: 'unsaid' });
+  });
+  test('a price that changes is told outside; taken away, it is refused while it is up', async () => {
+    let piece = (await publish(await readyToSell(server))).body;
+    piece = await put(piece, 'pricing', { ask: { amount: '99.00', currency: 'EUR' }, floor: null, note: '' });
+    const told = await server.database.rows<any>(
+      "SELECT body FROM outbox WHERE piece_id = ? AND kind = 'reprice'",
+      [piece.id],
+    );
+    expect(told.map((row) => row.body.price.amount)).toEqual(['99.00']);
+    const none = await call(
+      'PUT',
+      `/pieces/${piece.id}/pricing`,
+      { ask: null, floor: null, note: '' },
+      piece.version,
+    );
+    expect(none.status).toBe(409);
+  });
+  test('taken down with a reason it is a draft again, with its text, and goes up again', async () => {
+    const piece = await readyToSell(server);
+    const up = (await publish(piece)).body;
+    const down = (body: object, version: number) =>
+      call('POST', `/pieces/${piece.id}/listing/take-down`, body, version);
+    expect((await down({ because: '' }, up.version)).body.errors[0].pointer).toBe('/because');
+    const draftAgain = (await down({ because: 'A buyer comes to see it.' }, up.version)).body;
+    expect(draftAgain.listing).toMatchObject({
+      state: 'draft',
+      title: up.listing.title,
+      body: up.listing.body,
+    });
+    expect((await down({ because: 'again' }, draftAgain.version)).status).toBe(409);
+    expect((await publish(draftAgain)).body.listing.state).toBe('published');
+    const kinds = (await call('GET', `/pieces/${piece.id}/ledger?limit=50`)).body.items.map(
+      (e: any) => e.kind,
+    );
+    expect(kinds.filter((k: string) => k === 'published')).toHaveLength(2);
+    expect(kinds).toContain('taken-down');
+  });
+  test('an offer is countered; whoever made it takes the price that was named', async () => {
+    let piece = (await publish(await readyToSell(server))).body;
+    piece = (await call('POST', `/pieces/${piece.id}/listing/messages/fetch`, {})).body;
+    const offer = piece.listing.messages.find((m: any) => m.kind === 'offer');
+    const question = piece.listing.messages.find((m: any) => m.kind === 'question');
+    const reply = (message: any, body: object) =>
+      call('POST', `/pieces/${piece.id}/listing/messages/${message.id}/answer`, body);
+    const counter = { amount: '114.00', currency: 'EUR' };
+    expect((await reply(question, { counter })).body.errors[0].pointer).toBe('/counter');
+    expect((await reply(offer, { counter: { amount: '-1', currency: 'EUR' } })).status).toBe(422);
+    piece = (await reply(offer, { counter })).body;
+    expect(piece.listing.messages.find((m: any) => m.id === offer.id)).toMatchObject({
+      state: 'countered',
+      answer: expect.stringContaining('€114.00'),
+    });
+    piece = (await call('POST', `/pieces/${piece.id}/listing/messages/fetch`, {})).body;
+    const agreed = piece.listing.messages.find((m: any) => m.kind === 'offer' && m.state === 'open');
+    expect(agreed).toMatchObject({ amount: counter, from: offer.from });
+  });
+  test('a second example has what is common to the kind and nothing that is the piece’s own', async () => {
+    const piece = await readyToSell(server);
+    const second = (await call('POST', `/pieces/${piece.id}/second-example`)).body;
+    expect(second).toMatchObject({
+      title: piece.title,
+      construction: piece.construction,
+      observations: [{ feature: 'lanyard', value: 'bar' }],
+      attribution: null,
+      pictures: [],
+      condition: { findings: [], inspected: false },
+      pricing: { ask: null },
+    });
+    expect(second.intake).toMatchObject({ price: null, sourceName: '', acquired: null });
+    expect(second.stockNumber).not.toBe(piece.stockNumber);
   });
 });

@@ -1,5 +1,6 @@
 import { ulid } from 'ulid';
-import { cautionsFor, checkWording, writeListing } from '@jutbank/core/listing';
+import { cautionsFor, checkWording, shotList, writeListing } from '@jutbank/core/listing';
+import { formatMoney, type Money } from '@jutbank/core/money';
 import { listingRoutes, type ListingDraft } from '@jutbank/contract/listing';
 import { answer, conflict, invalid, type Answered, type Mount } from '../http/index.ts';
 import {
@@ -7,17 +8,19 @@ import {
   changePiece,
   lockPiece,
   pieceRecord,
-  type PieceRecord,
   type Readers,
   factsOf,
   ownPrice,
 } from '../pieces/index.ts';
 import { sendOut, type Marketplace, type Outbox } from '../outside/index.ts';
-import { shopOf } from '../shop/index.ts';
+import { paperSettingsOf, shopOf } from '../shop/index.ts';
+import { mountDesk } from './desk.ts';
+import { blocksOf, thinReason } from './ready.ts';
 
 export function mountListing(mount: Mount, readers: Readers, marketplace: Marketplace, outbox: Outbox): void {
   const { database } = mount;
   const { tellSheet } = readers;
+  mountDesk(mount, readers);
   /** What was decided is told to the marketplace at once if it can be; if not, by and by. */
   const sendAndTell = async ({ id }: { id: string }): Promise<Answered<unknown>> => {
     await outbox.deliver(id);
@@ -27,12 +30,16 @@ export function mountListing(mount: Mount, readers: Readers, marketplace: Market
   mount.handle(listingRoutes.draft, async ({ params }) => {
     const record = await pieceRecord(database, params.id);
     const facts = factsOf(record, await readers.assess(record), await contextOf(database, record.id));
-    const written = writeListing(facts);
+    const { settings } = await paperSettingsOf(database);
+    const written = writeListing(facts, settings.listing);
     const text = record.listing ?? written;
+    const { shots, unseen } = shotList({ ...record, construction: record.intake.construction });
     const draft: ListingDraft = {
       written,
       problems: checkWording(facts, text),
       cautions: cautionsFor(facts.construction),
+      shots: shots.map((shot) => ({ ...shot })),
+      unseen: [...unseen],
       blocks: blocksOf(record),
     };
     return answer(draft);
@@ -68,8 +75,13 @@ export function mountListing(mount: Mount, readers: Readers, marketplace: Market
         async (before) => {
           if (before.listing?.state === 'published') throw conflict('It is up already.');
           const facts = factsOf(before, await readers.assessIn(tx, before), await contextOf(tx, before.id));
-          const text = before.listing ?? writeListing(facts);
-          const problems = [...blocksOf(before), ...checkWording(facts, text).map((p) => p.detail)];
+          const { settings } = await paperSettingsOf(tx);
+          const text = before.listing ?? writeListing(facts, settings.listing);
+          const problems = [
+            ...blocksOf(before).map((b) => b.text),
+            ...thinReason(before, facts.overruled),
+            ...checkWording(facts, text).map((p) => p.detail),
+          ];
           if (problems.length > 0)
             throw invalid(problems.map((message) => ({ pointer: '/listing', message })));
           const { ask } = before.pricing;
@@ -83,6 +95,29 @@ export function mountListing(mount: Mount, readers: Readers, marketplace: Market
             kind: 'publish',
             listing: { stockNumber: before.stockNumber, title, body, price: ask },
           });
+        },
+      );
+      return { id };
+    },
+    sendAndTell,
+  );
+
+  mount.handleInTransaction(
+    listingRoutes.takeDown,
+    async (tx, { params, body, person, ifMatch }) => {
+      const { id } = await changePiece(
+        tx,
+        { pieceId: params.id, person, ifMatch, kind: 'taken-down', body },
+        async (before) => {
+          if (before.listing?.state !== 'published') throw conflict('It is not up.');
+          await sendOut(tx, params.id, { kind: 'end' });
+          await tx.run("UPDATE listing SET state = 'draft', published_at = NULL WHERE piece_id = ?", [
+            params.id,
+          ]);
+          await tx.run(
+            "UPDATE market_message SET state = IF(kind = 'offer', 'declined', 'answered') WHERE piece_id = ? AND state = 'open'",
+            [params.id],
+          );
         },
       );
       return { id };
@@ -150,23 +185,33 @@ export function mountListing(mount: Mount, readers: Readers, marketplace: Market
           person,
           ifMatch,
           anyVersion: ifMatch === undefined,
-          kind: body.decline ? 'offer-declined' : 'question-answered',
+          kind: body.decline
+            ? 'offer-declined'
+            : body.counter != null
+              ? 'offer-countered'
+              : 'question-answered',
           body: { message: params.message, ...body },
         },
         async (before) => {
           const message = before.listing?.messages.find((m) => m.id === params.message);
           if (!message || message.state !== 'open') throw conflict('This message has been dealt with.');
+          if (body.counter != null && message.kind !== 'offer')
+            throw invalid([{ pointer: '/counter', message: 'this was a question, not an offer' }]);
           if (message.kind === 'question' && body.text === '')
             throw invalid([{ pointer: '/text', message: 'Write an answer first.' }]);
           const row = await tx.row<{ outside_id: string }>(
             'SELECT outside_id FROM market_message WHERE id = ?',
             [params.message],
           );
-          const text =
-            body.decline && body.text === '' ? 'Thank you, but this is below what we can accept.' : body.text;
-          await sendOut(tx, params.id, { kind: 'answer', message: row?.outside_id ?? '', text });
+          const text = body.text !== '' ? body.text : usualAnswer(body);
+          await sendOut(tx, params.id, {
+            kind: 'answer',
+            message: row?.outside_id ?? '',
+            text,
+            ...(body.counter == null ? {} : { counter: body.counter }),
+          });
           await tx.run('UPDATE market_message SET state = ?, answer = ? WHERE id = ?', [
-            message.kind === 'offer' ? 'declined' : 'answered',
+            body.counter != null ? 'countered' : message.kind === 'offer' ? 'declined' : 'answered',
             text,
             params.message,
           ]);
@@ -184,12 +229,7 @@ export function mountListing(mount: Mount, readers: Readers, marketplace: Market
   );
 }
 
-/** What must be there before anything may go up. */
-function blocksOf(record: PieceRecord): string[] {
-  const blocks: string[] = [];
-  if (!record.attribution) blocks.push('Decide what it is: the wording follows from it.');
-  if (!record.inspected) blocks.push('Finish the inspection: every finding must be told.');
-  if (!record.pricing.ask) blocks.push('Set a price.');
-  if (record.pictures.length === 0) blocks.push('Add a picture.');
-  return blocks;
-}
+const usualAnswer = ({ counter }: { readonly counter?: Money | null | undefined }): string =>
+  counter == null
+    ? 'Thank you, but this is below what we can accept.'
+    : `Thank you. We can let it go for ${formatMoney(counter)}.`;

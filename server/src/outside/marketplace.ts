@@ -17,7 +17,10 @@ export interface Marketplace {
     key: string,
   ): Promise<string>;
   messages(ref: string): Promise<OutsideMessage[]>;
-  answer(ref: string, message: string, text: string, key: string): Promise<void>;
+  /** its price has changed */
+  reprice(ref: string, price: Money, key: string): Promise<void>;
+  /** @param counter another price for whoever made an offer */
+  answer(ref: string, message: string, text: string, counter: Money | null, key: string): Promise<void>;
   end(ref: string, key: string): Promise<void>;
 }
 
@@ -53,8 +56,13 @@ export function httpMarketplace(url: string): Marketplace {
     publish: async (listing, key) =>
       understood(published, await call('/listings', { body: listing, key })).ref,
     messages: async (of) => understood(messageList, await call(`/listings/${ref(of)}/messages`)).items,
-    answer: async (of, message, text, key) =>
-      void (await call(`/listings/${ref(of)}/messages/${ref(message)}/answer`, { body: { text }, key })),
+    reprice: async (of, price, key) =>
+      void (await call(`/listings/${ref(of)}/price`, { body: { price }, key })),
+    answer: async (of, message, text, counter, key) =>
+      void (await call(`/listings/${ref(of)}/messages/${ref(message)}/answer`, {
+        body: { text, ...(counter ? { counter } : {}) },
+        key,
+      })),
     end: async (of, key) => void (await call(`/listings/${ref(of)}/end`, { body: {}, key })),
   };
 }

@@ -18,7 +18,13 @@ export type Errand =
         readonly price: Money;
       };
     }
-  | { readonly kind: 'answer'; readonly message: string; readonly text: string }
+  | { readonly kind: 'reprice'; readonly price: Money }
+  | {
+      readonly kind: 'answer';
+      readonly message: string;
+      readonly text: string;
+      readonly counter?: Money;
+    }
   | { readonly kind: 'end' };
 
 interface ErrandRow {
@@ -92,7 +98,9 @@ export class Outbox {
     );
     // it never went up: there is nothing to answer or to end
     if (listing?.ref == null) return undefined;
-    if (body.kind === 'answer') await this.marketplace.answer(listing.ref, body.message, body.text, id);
+    if (body.kind === 'answer')
+      await this.marketplace.answer(listing.ref, body.message, body.text, body.counter ?? null, id);
+    else if (body.kind === 'reprice') await this.marketplace.reprice(listing.ref, body.price, id);
     else await this.marketplace.end(listing.ref, id);
     return undefined;
   }

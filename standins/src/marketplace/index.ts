@@ -18,6 +18,8 @@ interface Listing {
   price: { amount: string; currency: string };
   state: 'up' | 'ended';
   answers: Record<string, string>;
+  /** prices the shop named to those who had offered, by their message */
+  counters?: Record<string, Listing['price']>;
 }
 interface Message {
   id: string;
@@ -66,6 +68,14 @@ function messagesFor(listing: Listing): Message[] {
       text: 'I would take it at this price and pay today.',
       amount: { amount, currency: listing.price.currency },
     },
+    // whoever is named another price takes it: the tests and the demonstration need one way it goes
+    ...Object.entries(listing.counters ?? {}).map(([message, counter]): Message => ({
+      id: `${message}-agreed`,
+      kind: 'offer',
+      from: pick(BUYERS, 2),
+      text: 'Agreed, at the price you named.',
+      amount: counter,
+    })),
   ];
 }
 
@@ -126,9 +136,17 @@ export async function startMarketplace(folder: string, port = 0): Promise<Runnin
     if (!listing) response.status(404).json({});
     else response.json({ items: listing.state === 'up' ? messagesFor(listing) : [] });
   });
+  app.post('/listings/:ref/price', async (request, response) => {
+    const listing = listings.get(request.params.ref);
+    if (listing) listing.price = (request.body as { price: Listing['price'] }).price;
+    await save();
+    response.status(listing ? 200 : 404).json({});
+  });
   app.post('/listings/:ref/messages/:id/answer', async (request, response) => {
     const listing = listings.get(request.params.ref);
-    if (listing) listing.answers[request.params.id] = String((request.body as { text?: unknown }).text ?? '');
+    const { text, counter } = request.body as { text?: unknown; counter?: Listing['price'] };
+    if (listing) listing.answers[request.params.id] = typeof text === 'string' ? text : '';
+    if (listing && counter) listing.counters = { ...listing.counters, [request.params.id]: counter };
     await save();
     response.status(listing ? 200 : 404).json({});
   });

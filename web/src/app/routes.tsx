@@ -58,6 +58,7 @@ export const router = createBrowserRouter([
           { path: 'stock', ...lazy(() => import('../worth/StockPage.tsx')) },
           { path: 'pricing-settings', ...lazy(() => import('../shop/PricingSettingsPage.tsx')) },
           { path: 'rates', ...lazy(() => import('../market/RatesPage.tsx')) },
+          { path: 'listing-desk', ...lazy(() => import('../listing/DeskPage.tsx')) },
           { path: 'sales', ...lazy(() => import('../sale/SalesPage.tsx')) },
           { path: 'sales/:id', ...lazy(() => import('../sale/SalePage.tsx')) },
           { path: 'bodies', ...lazy(() => import('../provenance/BodiesPage.tsx')) },

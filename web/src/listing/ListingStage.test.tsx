@@ -16,6 +16,8 @@ const draftOf = (more: Partial<ListingDraft> = {}): ListingDraft => ({
   written: { title: 'Harbour jack, service issue', body: 'Two blades, horn scales. A chip at the tip.' },
   blocks: [],
   problems: [],
+  shots: [{ id: 'closed', ask: 'Closed', done: false }],
+  unseen: [],
   cautions: ['Carrying one in public may be forbidden where the buyer lives.'],
   ...more,
 });
@@ -46,7 +48,7 @@ describe('before it goes up', () => {
     ],
     [
       'what is missing',
-      { blocks: ['Finish the inspection: every finding must be told.'] },
+      { blocks: [{ stage: 'condition', text: 'Finish the inspection: every finding must be told.' }] },
       'Finish the inspection: every finding must be told.',
     ],
   ])('%s keeps it down, and is told', async (_, more, words) => {
@@ -134,7 +136,40 @@ describe('once it is up', () => {
     );
     await userEvent.click(screen.getByRole('button', { name: 'Decline' }));
     await waitFor(() =>
-      expect(came.find((r) => r.method === 'POST')?.body).toEqual({ text: '', decline: true }),
+      expect(came.find((r) => r.path.endsWith('/answer'))?.body).toEqual({ text: '', decline: true }),
     );
+  });
+  test('an offer stands beside what it leaves and what waiting is worth; another price is named', async () => {
+    const came = open(draftOf(), up([message({ kind: 'offer', amount: eur('150.00') })]), {
+      [`POST /pieces/${sheetOf().id}/offers/judge`]: () => ({
+        body: {
+          advice: 'counter',
+          counter: eur('165.00'),
+          net: eur('132.10'),
+          waiting: eur('148.00'),
+          why: 'Another buyer comes within a month.',
+        },
+      }),
+      [`POST ${path}/messages/01ARZ3NDEKTSV4RRFFQ69G5FA1/answer`]: () => ({ body: up([]) }),
+    });
+    await screen.findByText('Counter it.');
+    screen.getByText('€132.10');
+    await userEvent.click(screen.getByRole('button', { name: 'Counter' }));
+    await waitFor(() =>
+      expect(came.find((r) => r.path.endsWith('/answer'))?.body).toEqual({
+        text: '',
+        decline: false,
+        counter: eur('165.00'),
+      }),
+    );
+  });
+  test('taken down with a reason', async () => {
+    const came = open(draftOf(), up([]), { [`POST ${path}/take-down`]: () => ({ body: up([]) }) });
+    await userEvent.click(await screen.findByRole('button', { name: 'Take it down' }));
+    await userEvent.type(screen.getByLabelText('Why'), 'A buyer comes to see it.');
+    await userEvent.click(screen.getByRole('button', { name: 'Take it down' }));
+    expect(came.find((r) => r.path.endsWith('/take-down'))?.body).toEqual({
+      because: 'A buyer comes to see it.',
+    });
   });
 });

@@ -20,7 +20,10 @@ export default function TrayPage() {
   const navigate = useNavigate();
   const tray = useAnswer(pieceRoutes.tray);
   const keys = useMemo(
-    () => [{ key: 'n', does: 'Take in a piece', run: () => void navigate('/pieces/new') }],
+    () => [
+      { key: 'n', does: 'Take in a piece', run: () => void navigate('/pieces/new') },
+      { key: 'l', does: 'The listing desk', run: () => void navigate('/listing-desk') },
+    ],
     [navigate],
   );
   useShortcuts('The tray', keys);
@@ -58,6 +61,7 @@ export default function TrayPage() {
           <span className="num big">{moneyText(asking)}</span> <span className="soft">asked for</span>
         </span>
         <span className="grow" />
+        <Link to="/listing-desk">Listing desk</Link>
         {takeIn}
       </div>
       {attention.length > 0 && (

@@ -78,6 +78,7 @@ export function MoneyInput({
 }: FieldProps & {
   value: Money | null;
   currency: string;
+  autoFocus?: boolean;
   onChange: (money: Money | null, understood: boolean) => void;
 }) {
   const [typed, setTyped] = useState(

@@ -1,0 +1,62 @@
+/** What a listing still wants: each thing with the way to where it is mended. */
+import { Link } from 'react-router';
+import type { ListingBlock, ListingDraft } from '@jutbank/contract/listing';
+
+const STAGE_WORDS: Readonly<Record<ListingBlock['stage'], string>> = {
+  intake: 'To the pictures',
+  bench: 'To the bench',
+  condition: 'To the inspection',
+  worth: 'To the price',
+  listing: 'To the text',
+};
+
+export function Blocks({ id, blocks }: { id: string; blocks: readonly ListingBlock[] }) {
+  return blocks.map((b) => (
+    <div key={b.text} className="note bad" style={{ marginBottom: 8 }}>
+      {b.text} <Link to={`/pieces/${id}/${b.stage}`}>{STAGE_WORDS[b.stage]}</Link>
+    </div>
+  ));
+}
+
+export function WordingProblems({ problems }: Pick<ListingDraft, 'problems'>) {
+  return problems.map((p) => (
+    <div key={p.detail} className="note bad" style={{ marginBottom: 8 }}>
+      <b>
+        {p.kind === 'disclosure-dropped'
+          ? 'Something known is not told'
+          : p.kind === 'refuted-story'
+            ? 'A refuted story is told again'
+            : 'The wording is stronger than the evidence'}
+      </b>
+      {p.detail}
+    </div>
+  ));
+}
+
+/** Pictures a buyer looks for, and findings that none shows. */
+export function Shots({ shots, unseen }: Pick<ListingDraft, 'shots' | 'unseen'>) {
+  const next = shots.find((s) => !s.done);
+  return (
+    <>
+      <h2 className="sec" style={{ marginTop: 16 }}>
+        Pictures{' '}
+        <small>
+          {shots.filter((s) => s.done).length} of {shots.length}
+          {next && `; next: ${next.ask.toLowerCase()}`}
+        </small>
+      </h2>
+      <ul className="shots">
+        {shots.map((s) => (
+          <li key={s.id} className={s.done ? 'done' : ''}>
+            {s.ask}
+          </li>
+        ))}
+      </ul>
+      {unseen.length > 0 && (
+        <p className="soft">
+          No picture shows: {unseen.join('; ')}. Pin it on one at the inspection, or the text alone tells it.
+        </p>
+      )}
+    </>
+  );
+}
