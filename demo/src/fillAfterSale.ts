@@ -22,6 +22,14 @@ export async function setLetterhead(client: Client): Promise<void> {
       registration: 'Register of Hollin Quay, no. 88',
       paymentTerms: 'By transfer or at the counter; the piece leaves the shop when it is paid.',
       returnTerms: 'Within fourteen days, as it was sent, with its certificate.',
+      listing: {
+        order: [],
+        reason: 'Sold to make room for what comes in.',
+        postageHome: '€7.00, tracked and insured',
+        postageAbroad: 'on request, where blades may be posted',
+        terms: 'Payment within fourteen days; returns within fourteen days as it was sent.',
+        offers: 'open',
+      },
       wording: {
         untaxed: 'No tax is charged on this sale.',
         onSale: '',

@@ -4,6 +4,7 @@ import { fillPiece } from './fill.ts';
 import { appraise } from './fillAppraisals.ts';
 import { fillAfterSale, setLetterhead } from './fillAfterSale.ts';
 import { fillCondition } from './fillCondition.ts';
+import { fillTrail } from './fillTrail.ts';
 import { fillWorth, reckoning, valueStock } from './fillWorth.ts';
 import { fillYear } from './fillYear.ts';
 import { Client } from './client.ts';
@@ -118,6 +119,7 @@ export async function fillDemo(address: string, clockFile: string | undefined): 
   await fillCondition(client, second);
   await fillWorth(client, new Set(demoPack.patterns?.map((p) => p.id)));
   await appraise(client, today);
+  await fillTrail(client);
   await fillAfterSale(client, today);
   await lists.bring(prices.slice(-AUTUMN), 'autumn-results.csv');
   await valueStock(client);

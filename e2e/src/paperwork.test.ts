@@ -108,7 +108,7 @@ describe('a dozen modern knives', () => {
         'the price field is not under one’s fingers',
       );
       await browser.keys('120');
-      await browser.keys(Key.chord(Key.CONTROL, Key.ENTER));
+      await browser.driver.actions().keyDown(Key.CONTROL).sendKeys(Key.ENTER).keyUp(Key.CONTROL).perform();
       // the price is the piece’s own; what is left is one key with its modifier
       keys += 2;
       await browser.driver.wait(
@@ -167,12 +167,12 @@ describe('one of them', () => {
     const call = await visitor();
     const day = new Date().toISOString().slice(0, 10);
     const csv: string = await call('GET', `/registers/sales.csv?from=${day}&to=${day}`);
-    const own = csv.split('\n').filter((line) => line.includes('Petrel, second series, no. 1,'));
-    const [first, back, second] = ['118.00', '-110.00', '104.50'].map((sum) =>
-      own.map((line) => line.split(',')).find((cells) => cells[9] === sum),
-    );
+    const own = csv.split('\n').filter((line) => line.includes('Petrel, second series, no. 1"'));
+    // the title has commas of its own: sum, tax and cost are the last three
+    const taxOf = (sum: string) =>
+      own.map((line) => line.trim().split(',').slice(-3)).find(([total]) => total === sum)?.[1];
     // the demo taxes the margin at 21 %: 58.00 · 21/121 = 10.07; of 8.00 that were kept 1.39; 44.50 · 21/121 = 7.72
-    expect([first?.[10], back?.[10], second?.[10]]).toEqual(['10.07', '-8.68', '7.72']);
+    expect(['118.00', '-110.00', '104.50'].map(taxOf)).toEqual(['10.07', '-8.68', '7.72']);
     await open('/sales');
     await browser.says('Came back');
     expect(await faults(browser)).toEqual([]);
