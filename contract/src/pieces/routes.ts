@@ -49,6 +49,23 @@ export const pieceRoutes = {
     access: 'work',
     summary: 'Take a picture away',
   }),
+  labels: route({
+    method: 'get',
+    path: '/labels.pdf',
+    room: 'pieces',
+    access: 'read',
+    summary: 'Labels for drawers, for a label printer (62 × 29 mm) or on A4 sheets',
+    query: z.object({
+      /** ids, with commas between */
+      pieces: z
+        .string()
+        .transform((text) => text.split(','))
+        .pipe(z.array(ulid).min(1).max(270, 'at most 270 labels at once')),
+      on: z.enum(['roll', 'sheet']).default('sheet'),
+      price: z.enum(['0', '1']).default('0'),
+    }),
+    carries: 'file',
+  }),
   picture: route({
     method: 'get',
     path: '/pictures/:hash/:size',

@@ -1,4 +1,5 @@
 export {
+  type AsKnown,
   type AuditEntry,
   type AuditFilter,
   type AuditPage,

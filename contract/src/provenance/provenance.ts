@@ -1,5 +1,5 @@
 /** Custody and the ledger. */
-import { pageShape, answers, byId, pageQuery, route, ulid } from '../http/index.ts';
+import { moneyShape, pageShape, answers, byId, pageQuery, route, ulid } from '../http/index.ts';
 import { z } from 'zod';
 import { ofPiece, custodyBody } from '../pieces/index.ts';
 
@@ -52,7 +52,48 @@ export const ledgerCheck = z
   .meta({ id: 'LedgerCheck' });
 export type LedgerCheck = z.infer<typeof ledgerCheck>;
 
+/** A piece as it was known on a day, by what had been written down, and what came since. */
+export const asKnown = z
+  .object({
+    on: z.string(),
+    title: z.string().nullable(),
+    /** decided then, with the states of the reckoning and the reference that it rested on */
+    decided: z
+      .object({
+        label: z.string(),
+        tier: z.string(),
+        reason: z.string(),
+        engineVersion: z.string().nullable(),
+        referenceRevision: z.string().nullable(),
+      })
+      .nullable(),
+    seen: z.array(z.string()),
+    found: z.array(z.string()),
+    inspected: z.boolean(),
+    provenance: z.string().nullable(),
+    ask: moneyShape.nullable(),
+    /** by the prices that were known then; null where none near it were */
+    worth: z.object({ estimate: moneyShape, low: moneyShape, high: moneyShape }).nullable(),
+    papers: z.array(z.object({ what: z.string(), path: z.string() })),
+    since: z.array(
+      z.object({ at: z.string(), by: z.string(), kind: z.string(), parts: z.array(z.string()) }),
+    ),
+  })
+  .meta({ id: 'AsKnown' });
+export type AsKnown = z.infer<typeof asKnown>;
+
 export const provenanceRoutes = {
+  asKnown: route({
+    method: 'get',
+    path: '/pieces/:id/as-known',
+    hides: ['costs', 'margins'],
+    room: 'provenance',
+    access: 'read',
+    summary: 'What was known of a piece on a day, and what changed since',
+    params: byId,
+    query: z.object({ on: z.iso.date('write a day') }),
+    answer: answers(asKnown, 'As it was known then'),
+  }),
   putCustody: route({
     ...ofPiece('provenance'),
     method: 'put',

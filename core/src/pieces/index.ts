@@ -7,3 +7,4 @@ export {
   statementsOf,
 } from './statements.ts';
 export { questionOf, SOURCE_OF_PIECE, type PieceToIdentify, type SourceOfPiece } from './question.ts';
+export { asKnownOn, changesSince, type KnownThen, type SinceThen, type Written } from './asKnown.ts';

@@ -1,6 +1,6 @@
 /** What documents say of a piece, each claim set against what was seen and what the record says. */
 import type { Observation } from '../bench/index.ts';
-import { edtfInWords, periodOf, type Span } from '../dates/index.ts';
+import { edtfInWords, periodOf, spanInWords, type Span } from '../dates/index.ts';
 import type { CustodyEvent } from './trail.ts';
 
 export const DOCUMENT_KINDS = [
@@ -56,7 +56,7 @@ export function checkClaim(claim: DocumentClaim, seen: SeenOfPiece): CheckedClai
       const meets = period.start.earliest <= seen.made.to && seen.made.from <= period.end.latest;
       return {
         verdict: meets ? 'agrees' : 'contradicts',
-        because: `it says ${edtfInWords(claim.period)}`,
+        because: `by what was seen it was made ${spanInWords(seen.made)}`,
       };
     }
     case 'owner':

@@ -25,7 +25,7 @@ import { mountContacts } from '../contacts/index.ts';
 import type { Database } from '../db/index.ts';
 import { HttpProblem, Mount, problemOf, Room, sendProblem, UPLOADS } from '../http/index.ts';
 import { mountIntake } from '../intake/index.ts';
-import { mountPieces, PictureStore, Readers, searchWords } from '../pieces/index.ts';
+import { mountLabels, mountPieces, PictureStore, Readers, searchWords } from '../pieces/index.ts';
 import { JobRunner, mountJobs } from '../jobs/index.ts';
 import { mountListing } from '../listing/index.ts';
 import { DocumentStore, mountProvenance } from '../provenance/index.ts';
@@ -138,6 +138,7 @@ export function createApp(options: AppOptions): App {
   const pictures = new PictureStore(join(options.dataDir, 'files'));
   mountContacts(mount);
   mountPieces(mount, readers, markets, pictures);
+  mountLabels(mount, readers, options.publicUrl);
   mountIntake(mount, readers, markets);
   const gauges = new Gauges(options.gauges);
   mountBench(mount, readers, gauges);
@@ -145,7 +146,7 @@ export function createApp(options: AppOptions): App {
   const rates = httpRates(options.ratesUrl);
   mountMarket(mount, library, markets, rates);
   mountWorth(mount, readers, markets);
-  mountProvenance(mount, readers, pictures, new DocumentStore(join(options.dataDir, 'files')));
+  mountProvenance(mount, readers, pictures, new DocumentStore(join(options.dataDir, 'files')), markets);
   mountListing(mount, readers, marketplace, outbox);
   mountSale(mount, readers, markets, outbox, pictures, (error) => log.error(error), options.publicUrl);
   mountFair(mount, markets, pictures);

@@ -7,3 +7,4 @@ export {
   type TableColumn,
 } from './paper.ts';
 export { dayInWords, jpegOf, qrOf, type PaperPicture } from './parts.ts';
+export { labelsPdf, type Label } from './labels.ts';

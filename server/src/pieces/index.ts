@@ -1,5 +1,6 @@
-export { type Assessment, gradeQuestion, identifyQuestion, isSealed } from './assess.ts';
+export { type Assessment, assessPiece, gradeQuestion, identifyQuestion, isSealed } from './assess.ts';
 export { changePiece, dayBounds, lockPiece, pieceRecord } from './change.ts';
+export { mountLabels } from './labels.ts';
 export { costOf, costsOf } from './costs.ts';
 export { intakeColumns, createPiece } from './create.ts';
 export { factsOf } from './facts.ts';

@@ -227,3 +227,42 @@ describe('no private owner leaves the shop by any public way', () => {
     expect([dossier.status, String(dossier.body).slice(0, 5)]).toEqual([200, '%PDF-']);
   });
 });
+
+describe('as it was known then', () => {
+  const DAY = 86_400_000;
+  const daysAgo = (n: number) => new Date(Date.now() - n * DAY).toISOString().slice(0, 10);
+  test('a day before it came, and one that has not come, are refused; another is told with all that came since', async () => {
+    const own = await readyToSell(server);
+    const ask = (on: string) => call('GET', `/pieces/${own.id}/as-known?on=${on}`);
+    expect((await ask(daysAgo(1))).status).toBe(422);
+    expect((await ask(daysAgo(-2))).status).toBe(422);
+    expect((await ask('soon')).status).toBe(422);
+    // as if it had come and been seen ten days ago, and been decided since
+    await server.database.run(
+      "UPDATE ledger_entry SET at = REPLACE(at, ?, ?) WHERE piece_id = ? AND kind IN ('taken-in', 'observed', 'picture-added')",
+      [daysAgo(0), daysAgo(10), own.id],
+    );
+    const then = (await ask(daysAgo(5))).body;
+    expect(then).toMatchObject({ title: own.title, decided: null, inspected: false, found: [], ask: null });
+    expect(then.seen.join(' ')).toMatch(/bar/i);
+    expect(then.since.map((c: any) => c.kind)).toEqual(['attributed', 'inspected', 'priced']);
+    const today = (await ask(daysAgo(0))).body;
+    expect(today).toMatchObject({
+      decided: { tier: 'probable', reason: 'Compared.', engineVersion: expect.any(String) },
+      found: ['Blade: reground, light'],
+      ask: { amount: '120.00' },
+      since: [],
+    });
+  });
+});
+describe('labels', () => {
+  test('of several pieces, on a roll or on sheets; of none there are none', async () => {
+    const two = [await readyToSell(server), await readyToSell(server)].map((p) => p.id).join();
+    for (const on of ['roll', 'sheet']) {
+      const { status, body } = await call('GET', `/labels.pdf?pieces=${two}&on=${on}&price=1`);
+      expect([status, String(body).slice(0, 5)]).toEqual([200, '%PDF-']);
+    }
+    expect((await call('GET', '/labels.pdf?pieces=nothing')).status).toBe(422);
+    expect((await call('GET', '/labels.pdf?pieces=01ARZ3NDEKTSV4RRFFQ69G5FAV')).status).toBe(404);
+  });
+});

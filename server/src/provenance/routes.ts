@@ -2,6 +2,8 @@ import { stringify } from 'csv-stringify/sync';
 import { provenanceRoutes } from '@jutbank/contract/provenance';
 import { answer, decodeCursor, pageOf, safeCell, type Mount } from '../http/index.ts';
 import type { PictureStore, Readers } from '../pieces/index.ts';
+import type { Markets } from '../market/index.ts';
+import { mountAsKnown } from './asKnown.ts';
 import { mountDocuments } from './documents.ts';
 import type { DocumentStore } from './documentStore.ts';
 import { mountExports } from './exports.ts';
@@ -16,7 +18,9 @@ export function mountProvenance(
   readers: Readers,
   pictures: PictureStore,
   documents: DocumentStore,
+  markets: Markets,
 ): void {
+  mountAsKnown(mount, readers, markets);
   mountCustody(mount, readers);
   mountDocuments(mount, readers, documents);
   mountExports(mount, readers, pictures);

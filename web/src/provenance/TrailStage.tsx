@@ -16,6 +16,7 @@ import { useMay } from '../base/session.ts';
 import { DateInput } from '../parts/fields/figures.tsx';
 import { optionsOf, Select, Tick } from '../parts/fields/choices.tsx';
 import { TextInput } from '../parts/fields/TextInput.tsx';
+import { AsKnown } from './AsKnown.tsx';
 import { Documents } from './Documents.tsx';
 import { useSheet } from '../pieces/useSheet.ts';
 import { StageBar } from '../pieces/StageBar.tsx';
@@ -100,6 +101,9 @@ export default function TrailStage() {
           <Button href={`/api/v1/pieces/${sheet.id}/dossier.pdf`} target="_blank">
             Dossier
           </Button>
+          <Button href={`/api/v1/labels.pdf?pieces=${sheet.id}&on=roll`} target="_blank">
+            Label
+          </Button>
           <Button href={`/api/v1/pieces/${sheet.id}/custody.csv`}>Owners, CSV</Button>
           <Button href={`/api/v1/pieces/${sheet.id}/linked-art.json`}>Linked Art</Button>
           <Button component={Link} to="/bodies">
@@ -124,6 +128,7 @@ export default function TrailStage() {
             ))}
           </tbody>
         </table>
+        <AsKnown id={sheet.id} />
       </section>
     </div>
   );

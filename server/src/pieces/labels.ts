@@ -1,0 +1,41 @@
+/** Labels of pieces for their drawers. */
+import { edtfInWords } from '@jutbank/core/dates';
+import { formatMoney } from '@jutbank/core/money';
+import { pieceRoutes } from '@jutbank/contract/pieces';
+import { notFound, type Mount } from '../http/index.ts';
+import { labelsPdf, qrOf, type Label } from '../pdf/index.ts';
+import type { Readers } from './readers.ts';
+import { loadPieces } from './record.ts';
+
+export function mountLabels(mount: Mount, readers: Readers, publicUrl: string | undefined): void {
+  mount.handle(pieceRoutes.labels, async ({ query, request, response }) => {
+    const records = await loadPieces(mount.database, query.pieces);
+    if (records.length === 0) throw notFound('piece');
+    const slips = await readers.slips(records);
+    const base = publicUrl ?? `${request.protocol}://${request.get('host') ?? 'localhost'}`;
+    const labels = await Promise.all(
+      records.map(async (record): Promise<Label> => {
+        const { which, when } = slips.find((slip) => slip.id === record.id)?.readings ?? {
+          which: undefined,
+          when: null,
+        };
+        return {
+          number: record.stockNumber,
+          title: record.intake.title,
+          lines: [
+            which ? `${which.label}, ${which.tier.replaceAll('-', ' ')}` : '',
+            when ? edtfInWords(when.core) : '',
+          ].filter((line) => line !== ''),
+          price: query.price === '1' && record.pricing.ask ? formatMoney(record.pricing.ask) : null,
+          sign: record.quarantinedUntil === null ? null : 'KEEP APART',
+          code: await qrOf(`${base}/pieces/${record.id}`),
+        };
+      }),
+    );
+    response
+      .type('application/pdf')
+      .setHeader('Content-Disposition', 'inline; filename="labels.pdf"')
+      .send(await labelsPdf(labels, query.on));
+    return undefined;
+  });
+}
