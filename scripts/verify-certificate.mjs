@@ -6,7 +6,10 @@ import { Buffer } from 'node:buffer';
 import { createHash, createPublicKey, verify } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 
-/** RFC 8785: names sorted by UTF-16 code units, numbers and strings as JSON.stringify writes them. */
+/**
+ * RFC 8785: names sorted by UTF-16 code units, numbers and strings as JSON.stringify writes them.
+ * @type {(value: any) => string}
+ */
 const canonical = (value) =>
   value === null || typeof value !== 'object'
     ? JSON.stringify(value)
@@ -18,6 +21,7 @@ const canonical = (value) =>
           .join(',')}}`;
 
 const SIGNS = '123456789ABCDEFGHJKLMNPQRSTUVWXYZabcdefghijkmnopqrstuvwxyz';
+/** @param {string} text */
 function base58(text) {
   let number = 0n;
   for (const sign of text) {
@@ -26,10 +30,11 @@ function base58(text) {
     number = number * 58n + BigInt(value);
   }
   const hex = number.toString(16);
-  const leading = /^1*/.exec(text)[0].length;
+  const leading = text.length - text.replace(/^1+/, '').length;
   return Buffer.concat([Buffer.alloc(leading), Buffer.from(hex.length % 2 ? `0${hex}` : hex, 'hex')]);
 }
 
+/** @param {any} file */
 function check(file) {
   const { proof, ...unsigned } = file;
   const { proofValue, ...options } = proof;
@@ -38,7 +43,7 @@ function check(file) {
     return false;
   const key = base58(did.slice('did:key:z'.length));
   if (key.length !== 34 || key[0] !== 0xed || key[1] !== 1) return false;
-  const hash = (value) => createHash('sha256').update(canonical(value)).digest();
+  const hash = (/** @type {unknown} */ value) => createHash('sha256').update(canonical(value)).digest();
   const signed = Buffer.concat([hash({ '@context': unsigned['@context'], ...options }), hash(unsigned)]);
   const publicKey = createPublicKey({
     key: { kty: 'OKP', crv: 'Ed25519', x: key.subarray(2).toString('base64url') },

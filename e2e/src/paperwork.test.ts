@@ -13,10 +13,14 @@ const DOZEN = 12;
 /** Keys that one piece may take beyond its own price and notes. */
 const MOST_KEYS = 40;
 
+interface Told {
+  readonly id: string;
+  readonly version: number;
+}
+type Call = <T = Told>(method: string, path: string, body?: unknown, version?: number) => Promise<T>;
+
 /** The routes as another program uses them. */
-async function visitor(): Promise<
-  (method: string, path: string, body?: unknown, version?: number) => Promise<any>
-> {
+async function visitor(): Promise<Call> {
   const base = `${app.address}/api/v1`;
   const signedIn = await fetch(`${base}/session`, {
     method: 'POST',
@@ -24,7 +28,7 @@ async function visitor(): Promise<
     body: JSON.stringify(DEMO),
   });
   const cookie = signedIn.headers.get('set-cookie')?.split(';')[0] ?? '';
-  return async (method, path, body, version) => {
+  return async <T>(method: string, path: string, body?: unknown, version?: number): Promise<T> => {
     const response = await fetch(base + path, {
       method,
       headers: {
@@ -36,7 +40,7 @@ async function visitor(): Promise<
     });
     const text = await response.text();
     if (!response.ok) throw new Error(`${method} ${path}: ${response.status} ${text.slice(0, 300)}`);
-    return /^[[{]/.test(text) ? JSON.parse(text) : text;
+    return (/^[[{]/.test(text) ? JSON.parse(text) : text) as T;
   };
 }
 
@@ -166,7 +170,7 @@ describe('one of them', () => {
     await sellTo('Maren Tolleth', '104.50');
     const call = await visitor();
     const day = new Date().toISOString().slice(0, 10);
-    const csv: string = await call('GET', `/registers/sales.csv?from=${day}&to=${day}`);
+    const csv = await call<string>('GET', `/registers/sales.csv?from=${day}&to=${day}`);
     const own = csv.split('\n').filter((line) => line.includes('Petrel, second series, no. 1"'));
     // the title has commas of its own: sum, tax and cost are the last three
     const taxOf = (sum: string) =>

@@ -6,6 +6,7 @@ import { fileURLToPath } from 'node:url';
 import { pino } from 'pino';
 import { startGauge } from '@jutbank/standins/gauges';
 import { startMarketplace } from '@jutbank/standins/marketplace';
+import { startCarriers } from '@jutbank/standins/carriers';
 import { startRates } from '@jutbank/standins/rates';
 import { createApp } from './app/index.ts';
 import type { GaugeAddress } from './outside/index.ts';
@@ -89,6 +90,7 @@ const standin =
   process.env.JUTBANK_MARKETPLACE_URL === undefined
     ? await startMarketplace(join(dataDir, 'standins'))
     : undefined;
+const carriers = process.env.JUTBANK_CARRIERS_URL === undefined ? await startCarriers() : undefined;
 const rates = process.env.JUTBANK_RATES_URL === undefined ? await startRates() : undefined;
 /** `JUTBANK_GAUGES=caliper=127.0.0.1:7001,scales=127.0.0.1:7002`; simulated ones where nothing is said. */
 async function gaugesAtBench(): Promise<GaugeAddress[]> {
@@ -123,6 +125,7 @@ const app = createApp({
   databaseUrl,
   dataDir,
   ratesUrl: process.env.JUTBANK_RATES_URL ?? rates?.url ?? '',
+  carriersUrl: process.env.JUTBANK_CARRIERS_URL ?? carriers?.url ?? '',
   marketplaceUrl: process.env.JUTBANK_MARKETPLACE_URL ?? standin?.url ?? '',
   webDir: join(root, 'web', 'dist'),
   publicUrl: process.env.JUTBANK_PUBLIC_URL,
@@ -162,6 +165,7 @@ async function closed(database: Database): Promise<void> {
   await app.packs.close();
   await standin?.close();
   await rates?.close();
+  await carriers?.close();
   await database.close();
 }
 /** Whatever is going on: what is not done by then was never answered. */

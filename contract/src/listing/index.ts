@@ -3,5 +3,7 @@ export {
   type ListingBlock,
   type ListingBody,
   type ListingDraft,
+  POSTAGE_ZONES,
+  type Postage,
   listingRoutes,
 } from './listing.ts';

@@ -16,6 +16,34 @@ const blockShape = z.object({
 });
 export type ListingBlock = z.infer<typeof blockShape>;
 
+export const POSTAGE_ZONES = ['home', 'near', 'far', 'overseas'] as const;
+export const postage = z
+  .object({
+    /** packed, in grams, and whether its own weight is only taken for granted */
+    grams: z.number(),
+    weighed: z.boolean(),
+    size: z.array(z.number()),
+    insuredFor: moneyShape.nullable(),
+    zones: z.array(
+      z.object({
+        zone: z.enum(POSTAGE_ZONES),
+        quotes: z.array(
+          z.object({
+            carrier: z.string(),
+            service: z.string(),
+            price: moneyShape,
+            tracked: z.boolean(),
+            insuredUpTo: z.number(),
+            days: z.array(z.number()),
+            topics: z.array(z.string()),
+          }),
+        ),
+      }),
+    ),
+  })
+  .meta({ id: 'Postage' });
+export type Postage = z.infer<typeof postage>;
+
 export const deskRow = z
   .object({
     id: z.string(),
@@ -60,6 +88,15 @@ export const listingRoutes = {
       z.object({ items: z.array(deskRow), ready: z.number().int(), waiting: z.number().int() }),
       'The queue, ready ones first',
     ),
+  }),
+  postage: route({
+    method: 'get',
+    path: '/pieces/:id/postage',
+    room: 'listing',
+    access: 'read',
+    summary: 'What the carriers ask for it, packed and insured, at home and in three zones',
+    params: byId,
+    answer: answers(postage, 'Quotes by zone'),
   }),
   takeDown: route({
     ...listing,

@@ -122,6 +122,20 @@ export const afterSaleRoutes = {
     body: sentBody,
     answer: sale,
   }),
+  carriageLabel: route({
+    ...ofSale,
+    method: 'post',
+    path: '/sales/:id/carriage-label',
+    access: 'work',
+    summary: 'Order a label of a carrier: it is sent with its tracking number',
+    body: z.object({
+      carrier: required(120, 'Who carries it?'),
+      service: required(120, 'By which service?'),
+      on: day,
+    }),
+    answer: sale,
+    status: 201,
+  }),
   credit: route({
     ...ofSale,
     method: 'post',

@@ -33,6 +33,15 @@ export const paperSettings = z.object({
       offers: z.enum(['open', 'fixed', 'unsaid']).default('unsaid'),
     })
     .prefault({}),
+  /** what a packed piece weighs beyond itself, and the box it goes in */
+  packing: z
+    .object({
+      grams: z.number().min(0).max(20_000).default(180),
+      length: z.number().min(10).max(3000).default(240),
+      width: z.number().min(10).max(3000).default(160),
+      height: z.number().min(10).max(3000).default(70),
+    })
+    .prefault({}),
   /** a piece whose custody has a gap longer than this is told of it */
   gapYears: days(200).default(15),
   /** how long names on invoices are kept after somebody asks to be forgotten, as the law asks */

@@ -18,6 +18,7 @@ import {
   Outbox,
   OutboxRounds,
   httpRates,
+  httpCarriers,
 } from '../outside/index.ts';
 import { mountBench } from '../bench/index.ts';
 import { mountCondition } from '../condition/index.ts';
@@ -61,6 +62,7 @@ export interface AppOptions {
   readonly marketplaceUrl: string;
   /** the source of daily exchange rates */
   readonly ratesUrl: string;
+  readonly carriersUrl: string;
   readonly gauges: readonly GaugeAddress[];
   /** the built interface; absent in tests of the routes alone */
   readonly webDir: string | undefined;
@@ -147,8 +149,18 @@ export function createApp(options: AppOptions): App {
   mountMarket(mount, library, markets, rates);
   mountWorth(mount, readers, markets);
   mountProvenance(mount, readers, pictures, new DocumentStore(join(options.dataDir, 'files')), markets);
-  mountListing(mount, readers, marketplace, outbox);
-  mountSale(mount, readers, markets, outbox, pictures, (error) => log.error(error), options.publicUrl);
+  const carriers = httpCarriers(options.carriersUrl);
+  mountListing(mount, readers, markets, marketplace, outbox, carriers);
+  mountSale(
+    mount,
+    readers,
+    markets,
+    outbox,
+    carriers,
+    pictures,
+    (error) => log.error(error),
+    options.publicUrl,
+  );
   mountFair(mount, markets, pictures);
   mountJobs(mount);
   const openApi = JSON.stringify(openApiDocument(VERSION));

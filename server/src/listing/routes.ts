@@ -12,12 +12,22 @@ import {
   factsOf,
   ownPrice,
 } from '../pieces/index.ts';
-import { sendOut, type Marketplace, type Outbox } from '../outside/index.ts';
+import type { Markets } from '../market/index.ts';
+import { sendOut, type Carriers, type Marketplace, type Outbox } from '../outside/index.ts';
+import { mountPostage } from './postage.ts';
 import { paperSettingsOf, shopOf } from '../shop/index.ts';
 import { mountDesk } from './desk.ts';
 import { blocksOf, thinReason } from './ready.ts';
 
-export function mountListing(mount: Mount, readers: Readers, marketplace: Marketplace, outbox: Outbox): void {
+export function mountListing(
+  mount: Mount,
+  readers: Readers,
+  markets: Markets,
+  marketplace: Marketplace,
+  outbox: Outbox,
+  carriers: Carriers,
+): void {
+  mountPostage(mount, readers, markets, carriers);
   const { database } = mount;
   const { tellSheet } = readers;
   mountDesk(mount, readers);

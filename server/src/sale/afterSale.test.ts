@@ -314,6 +314,34 @@ describe('the certificate’s file', () => {
   });
 });
 
+describe('sent by a carrier', () => {
+  test('quotes by zone for what it weighs packed; the label makes it sent, once', async () => {
+    const piece = await readyToSell(server);
+    const postage = (await call('GET', `/pieces/${piece.id}/postage`)).body;
+    expect(postage).toMatchObject({ weighed: false, grams: 400, insuredFor: { amount: '120.00' } });
+    expect(postage.zones.map((z: any) => z.zone)).toEqual(['home', 'near', 'far', 'overseas']);
+    // 6.40 + 4 · 0.30 + 120 · 0.6 %
+    expect(postage.zones[0].quotes.find((q: any) => q.service === 'Tracked parcel').price).toEqual(
+      eur('8.30'),
+    );
+    const sale = (await sell(piece)).body;
+    const order = (more: object = {}) =>
+      call('POST', `/sales/${sale.id}/carriage-label`, {
+        carrier: 'Coast carrier',
+        service: 'Tracked parcel',
+        on: TODAY,
+        ...more,
+      });
+    expect((await order({ service: 'Pigeon' })).status).toBe(502);
+    const sent = (await order()).body.sent;
+    expect(sent).toMatchObject({
+      carrier: 'Coast carrier, tracked parcel',
+      tracking: expect.stringMatching(/^CO \d+$/),
+    });
+    expect((await order()).status).toBe(409);
+  });
+});
+
 describe('kept for somebody', () => {
   test('nobody else is sold it, unless that is said; a deposit counts towards the price', async () => {
     let piece = await readyToSell(server);

@@ -9,6 +9,7 @@ import { todayIso } from '../clock/index.ts';
 import type { Queries, Transaction } from '../db/index.ts';
 import { answer, conflict, invalid, notFound, type Answered, type Mount } from '../http/index.ts';
 import { changeStates } from '../market/index.ts';
+import type { Carriers } from '../outside/index.ts';
 import { changePiece, lockPiece, pieceRecord } from '../pieces/index.ts';
 import { takeNumber } from '../shop/index.ts';
 import { saleById, shown, type StoredSale } from './queries.ts';
@@ -38,7 +39,7 @@ function inCurrencyOf(sale: StoredSale, amount: string, pointer: string): Money 
   return parsed.value;
 }
 
-export function mountAfterSale(mount: Mount): void {
+export function mountAfterSale(mount: Mount, carriers: Carriers): void {
   const { database } = mount;
   const tell = async ({ id }: { id: string }): Promise<Answered<SaleRecord>> =>
     answer(await saleShown(database, id));
@@ -87,9 +88,34 @@ export function mountAfterSale(mount: Mount): void {
     afterSaleRoutes.send,
     (tx, { params, body, person }) =>
       book(tx, params.id, person, 'sent', body, async (sale) => {
-        if (sale.returnedOn !== null) throw conflict('It came back already.');
+        mayBeSent(sale);
         notTomorrow(body.on, '/on');
         await tx.run('UPDATE sale SET sent = ? WHERE id = ?', [JSON.stringify(body), sale.id]);
+      }),
+    tell,
+  );
+
+  mount.handlePrepared(
+    afterSaleRoutes.carriageLabel,
+    async ({ params, body }) => {
+      const sale = await findSale(database, params.id);
+      mayBeSent(sale);
+      if (sale.buyerAddress.trim() === '')
+        throw invalid([{ pointer: '', message: 'The invoice has no address to send it to.' }]);
+      notTomorrow(body.on, '/on');
+      const to = [sale.buyerName, sale.buyerAddress].join('\n');
+      // by the sale and its service: asked for twice it is one parcel
+      const key = `${sale.id} ${body.carrier} ${body.service}`;
+      return carriers.label({ carrier: body.carrier, service: body.service, to }, key);
+    },
+    (tx, { params, body, person }, tracking) =>
+      book(tx, params.id, person, 'sent', { ...body, tracking }, async (sale) => {
+        mayBeSent(sale);
+        const { on, carrier, service } = body;
+        await tx.run('UPDATE sale SET sent = ? WHERE id = ?', [
+          JSON.stringify({ on, carrier: `${carrier}, ${service.toLowerCase()}`, tracking }),
+          sale.id,
+        ]);
       }),
     tell,
   );
@@ -128,6 +154,11 @@ export function mountAfterSale(mount: Mount): void {
       }),
     tell,
   );
+}
+
+function mayBeSent(sale: StoredSale): void {
+  if (sale.returnedOn !== null) throw conflict('It came back already.');
+  if (sale.sent !== null) throw conflict('It was sent already.');
 }
 
 const withdraw = (tx: Transaction, sale: string, because: string) =>

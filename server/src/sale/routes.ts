@@ -5,7 +5,7 @@ import { afterSaleRoutes, saleRoutes, type PublicCertificate } from '@jutbank/co
 import { contactOfSale } from './owner.ts';
 import { answer, decodeCursor, notFound, pageOf, type Mount } from '../http/index.ts';
 import type { Markets } from '../market/index.ts';
-import type { Outbox } from '../outside/index.ts';
+import type { Carriers, Outbox } from '../outside/index.ts';
 import { jpegOf, qrOf, type PaperPicture } from '../pdf/index.ts';
 import type { PictureStore, Readers } from '../pieces/index.ts';
 import { letterheadOf, paperSettingsOf } from '../shop/index.ts';
@@ -32,6 +32,7 @@ export function mountSale(
   readers: Readers,
   markets: Markets,
   outbox: Outbox,
+  carriers: Carriers,
   pictures: PictureStore,
   log: (error: unknown) => void,
   publicUrl: string | undefined,
@@ -42,7 +43,7 @@ export function mountSale(
 
   mountSell(mount, readers, markets, outbox, log, addressOf);
   mountReservations(mount, readers);
-  mountAfterSale(mount);
+  mountAfterSale(mount, carriers);
   mountRegisters(mount);
 
   mount.handle(saleRoutes.listSales, async ({ query }) => {

@@ -8,6 +8,7 @@ import { join } from 'node:path';
 import { pino } from 'pino';
 import { startGauge } from '@jutbank/standins/gauges';
 import { startMarketplace } from '@jutbank/standins/marketplace';
+import { startCarriers } from '@jutbank/standins/carriers';
 import { startRates } from '@jutbank/standins/rates';
 import { createApp, type App } from '../app/index.ts';
 import { migrate, openDatabase, type Database } from '../db/index.ts';
@@ -54,6 +55,7 @@ export async function serverForTest(setUp = true, marketplaceUrl?: string): Prom
   const dataDir = mkdtempSync(join(tmpdir(), 'jutbank-data-'));
   const market = await startMarketplace(dataDir);
   const rates = await startRates();
+  const carriers = await startCarriers();
   const caliper = await startGauge('caliper');
   const app = createApp({
     database,
@@ -61,6 +63,7 @@ export async function serverForTest(setUp = true, marketplaceUrl?: string): Prom
     dataDir,
     marketplaceUrl: marketplaceUrl ?? market.url,
     ratesUrl: rates.url,
+    carriersUrl: carriers.url,
     gauges: [{ id: 'caliper', kind: 'caliper', address: caliper.address, simulated: true }],
     webDir: undefined,
     publicUrl: undefined,
@@ -95,6 +98,7 @@ export async function serverForTest(setUp = true, marketplaceUrl?: string): Prom
       await caliper.close();
       await market.close();
       await rates.close();
+      await carriers.close();
       await drop();
       rmSync(dataDir, { recursive: true, force: true });
     },

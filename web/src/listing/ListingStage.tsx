@@ -20,6 +20,7 @@ import { useContractForm } from '../parts/fields/useContractForm.ts';
 import { MoneyInput } from '../parts/fields/figures.tsx';
 import { Opening } from '../parts/Opening.tsx';
 import { dayText, moneyText } from '../parts/words.ts';
+import { Postage } from './Postage.tsx';
 import { Blocks, Shots, WordingProblems } from './Wanting.tsx';
 import './listing.css';
 
@@ -194,6 +195,10 @@ function Aside({ sheet, draft }: { sheet: PieceSheet; draft: ListingDraft }) {
         </Button>
       )}
       <Shots shots={draft.shots} unseen={draft.unseen} />
+      <h2 className="sec" style={{ marginTop: 16 }}>
+        Postage
+      </h2>
+      <Opening words="Ask the carriers">{() => <Postage id={sheet.id} />}</Opening>
       <h2 className="sec" style={{ marginTop: 20 }}>
         To think of
       </h2>

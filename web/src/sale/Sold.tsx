@@ -1,7 +1,8 @@
 /** A sale and what comes after it: what is still to be paid, sent, settled; what came back; its papers and its account. */
-import { Button } from '@mui/material';
-import type { ReactNode } from 'react';
+import { Button, ButtonBase } from '@mui/material';
+import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
+import { listingRoutes, POSTAGE_ZONES } from '@jutbank/contract/listing';
 import { pieceRoutes } from '@jutbank/contract/pieces';
 import { afterSaleRoutes, saleRoutes, type CreditBody, type SaleRecord } from '@jutbank/contract/sale';
 import type { Route } from '@jutbank/contract/http';
@@ -142,7 +143,12 @@ function Course({ sale: s }: { sale: SaleRecord }) {
             ? 'not yet'
             : 'no more'}
         {mayWork && s.sent === null && s.returnedOn === null && (
-          <Opening words="It was sent">{(close) => <Send sale={s} onDone={close} />}</Opening>
+          <div className="acts">
+            <Opening words="Order a label of a carrier">
+              {(close) => <OrderLabel sale={s} onDone={close} />}
+            </Opening>
+            <Opening words="It was sent otherwise">{(close) => <Send sale={s} onDone={close} />}</Opening>
+          </div>
         )}
       </Step>
       {s.settlement && (
@@ -253,6 +259,61 @@ function Send(props: StepProps) {
     </form>
   );
 }
+
+/** What the carriers ask; the one that is taken makes the label, and the parcel is sent with its number. */
+function OrderLabel(props: StepProps) {
+  const [zone, setZone] = useState<(typeof POSTAGE_ZONES)[number]>('home');
+  const postage = useAnswer(listingRoutes.postage, { params: { id: props.sale.pieceId } });
+  const form = useSaleForm(
+    afterSaleRoutes.carriageLabel,
+    props,
+    { carrier: '', service: '', on: today() as string | null },
+    (v) => ({ ...v, on: v.on ?? '' }),
+  );
+  if (postage.isPending) return <Loading />;
+  if (postage.isError) return <Failed error={postage.error} retry={() => void postage.refetch()} />;
+  const quotes = postage.data.zones.find((z) => z.zone === zone)?.quotes ?? [];
+  const { carrier, service } = form.values;
+  const taken = quotes.find((q) => q.carrier === carrier && q.service === service);
+  return (
+    <form className="fields" noValidate onSubmit={form.onSubmit}>
+      <p className="soft">
+        <span className="num">{postage.data.grams} g</span> packed
+        {!postage.data.weighed && ', its own weight taken for granted'}, insured for{' '}
+        <span className="num">{moneyText(postage.data.insuredFor)}</span>
+      </p>
+      <div className="chips" role="group" aria-label="Where it goes">
+        {POSTAGE_ZONES.map((z) => (
+          <ButtonBase key={z} className="chip" aria-pressed={z === zone} onClick={() => setZone(z)}>
+            {ZONE_WORDS[z]}
+          </ButtonBase>
+        ))}
+      </div>
+      <div className="chips" role="group" aria-label="By which service">
+        {quotes.map((q) => (
+          <ButtonBase
+            key={`${q.carrier} ${q.service}`}
+            className="chip"
+            aria-pressed={q === taken}
+            onClick={() => {
+              form.set('carrier', q.carrier);
+              form.set('service', q.service);
+            }}
+          >
+            {q.carrier}, {q.service.toLowerCase()}: {moneyText(q.price)}, {q.days.join('–')} days
+            {q.tracked ? '' : ', not tracked'}
+          </ButtonBase>
+        ))}
+      </div>
+      {quotes.length === 0 && <p className="soft">No carrier takes it there.</p>}
+      {taken && taken.topics.length > 0 && (
+        <p className="soft">To look up before it goes: {taken.topics.join('; ')}.</p>
+      )}
+      <Submit form={form} words="Order the label" disabled={!taken} />
+    </form>
+  );
+}
+const ZONE_WORDS = { home: 'At home', near: 'Near abroad', far: 'Farther', overseas: 'Overseas' } as const;
 
 function Settle(props: StepProps) {
   const form = useSaleForm(
