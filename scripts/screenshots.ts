@@ -41,6 +41,7 @@ try {
     listing: `/pieces/${piece('Yearly knife 1990, number 88')}/listing`,
     draft: `/pieces/${piece('Bayonet, Pattern 1 long, blued')}/listing`,
     sale: `/pieces/${piece('Petrel, Quayside exclusive')}/sale`,
+    desk: '/listing-desk',
     sales: '/sales',
     reference: '/reference',
     pattern: '/reference/patterns/harbour-jack',

@@ -7,6 +7,7 @@ export {
   type LedgerEntry,
   provenanceRoutes,
 } from './provenance.ts';
+export { linkedArtFile } from './linkedArtShape.ts';
 export {
   type BodyNames,
   type BodyRecord,

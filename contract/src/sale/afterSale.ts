@@ -81,7 +81,7 @@ export const afterSaleRoutes = {
     summary: 'Keep it for somebody until a day',
     body: reservationBody,
   }),
-  release: route({
+  endReservation: route({
     ...ofPiece('sale'),
     method: 'delete',
     path: '/pieces/:id/reservation',

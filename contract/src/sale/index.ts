@@ -10,6 +10,7 @@ export {
   saleBody,
   saleRoutes,
 } from './sale.ts';
+export { credentialFile } from './credentialShape.ts';
 export {
   afterSaleRoutes,
   type ConsignmentBody,

@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { verifyCredential } from '@jutbank/core/certificate';
+import { credentialFile } from '@jutbank/contract/sale';
 import { intake, readyToSell, serverForTest, testPack, type TestServer } from '../testing/index.ts';
 
 let server: TestServer;
@@ -276,6 +277,7 @@ describe('the certificate’s file', () => {
     const good = await script(text);
     expect([good.status, good.stdout]).toEqual([0, expect.stringContaining('As it was issued')]);
     expect(verifyCredential(JSON.parse(text)).intact).toBe(true);
+    expect(credentialFile.safeParse(JSON.parse(text)).error?.issues ?? []).toEqual([]);
     const changed = text.replace('reground', 'rEground');
     expect(changed).not.toBe(text);
     expect((await script(changed)).status).toBe(1);

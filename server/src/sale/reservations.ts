@@ -40,8 +40,8 @@ export function mountReservations(mount: Mount, readers: Readers): void {
     }),
   );
 
-  mountChange(mount, readers, afterSaleRoutes.release, (tx, call) =>
-    changeByCall(tx, call, 'released', async (before) => {
+  mountChange(mount, readers, afterSaleRoutes.endReservation, (tx, call) =>
+    changeByCall(tx, call, 'reservation-ended', async (before) => {
       if (!before.reservation) throw conflict('It is kept for nobody.');
       await tx.run('DELETE FROM reservation WHERE piece_id = ?', [call.params.id]);
     }),

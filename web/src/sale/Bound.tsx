@@ -29,7 +29,7 @@ export function Bound({ sheet }: { sheet: PieceSheet }) {
   const mayAppraise = useMay('appraise');
   const takeSheet = useTakeSheet();
   const undo = useMutation({
-    mutationFn: (route: typeof afterSaleRoutes.release) =>
+    mutationFn: (route: typeof afterSaleRoutes.endReservation) =>
       inLine(sheet.id, () => send(route, { params: { id: sheet.id }, version: sheet.version })),
     onSuccess: takeSheet,
   });
@@ -53,7 +53,11 @@ export function Bound({ sheet }: { sheet: PieceSheet }) {
           {kept.reservationNote}
           {mayWork && (
             <div>
-              <Button variant="text" className="quiet" onClick={() => undo.mutate(afterSaleRoutes.release)}>
+              <Button
+                variant="text"
+                className="quiet"
+                onClick={() => undo.mutate(afterSaleRoutes.endReservation)}
+              >
                 Let it go
               </Button>
             </div>
