@@ -169,7 +169,16 @@ export const publicCertificate = z
     notExamined: z.array(z.string()).exactOptional(),
     /** addresses below this check page */
     pictures: z
-      .array(z.object({ hash: z.string(), caption: z.string(), width: z.number(), height: z.number() }))
+      .array(
+        z.object({
+          hash: z.string(),
+          caption: z.string(),
+          width: z.number(),
+          height: z.number(),
+          /** places of what was found, 0–1 from the left and from the top, with its words */
+          pins: z.array(z.object({ x: z.number(), y: z.number(), says: z.string() })).exactOptional(),
+        }),
+      )
       .exactOptional(),
     fingerprint: z.string(),
     intact: z.boolean(),

@@ -8,7 +8,6 @@ import {
   type Inspection,
 } from '@jutbank/core/condition';
 import type { ConditionFile } from '@jutbank/contract/condition';
-import { OVER_PICTURE } from '@jutbank/core/drawing';
 import { dayInWords, jpegOf, paper, type Letterhead, type Paper, type PaperPicture } from '../pdf/index.ts';
 import type { PictureStore, PieceRecord } from '../pieces/index.ts';
 
@@ -110,6 +109,6 @@ function findingOn(on: Paper, f: Finding, pictures: ReadonlyMap<string, PaperPic
   on.picture(picture.bytes, findingInWords(f), {
     width: PICTURE_WIDTH,
     height,
-    ring: { x: f.pin.x, y: f.pin.y, colour: OVER_PICTURE.finding },
+    rings: [f.pin],
   });
 }

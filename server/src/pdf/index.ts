@@ -4,6 +4,7 @@ export {
   type Paper,
   type PaperHead,
   type PictureFrame,
+  type Ring,
   type TableColumn,
 } from './paper.ts';
 export { dayInWords, jpegOf, qrOf, type PaperPicture } from './parts.ts';

@@ -3,7 +3,7 @@
  * lists, tables and pictures. Nothing is torn apart at the end of a page, and what is drawn is tagged for readers of
  * screens (PDF/UA): headings, lists, tables with their heads, pictures with words.
  */
-import { PALETTES } from '@jutbank/core/drawing';
+import { OVER_PICTURE, PALETTES } from '@jutbank/core/drawing';
 import PDFDocument from 'pdfkit';
 import { faceFor, type Voice } from './fonts.ts';
 
@@ -209,7 +209,11 @@ export class Paper {
   }
 
   /** @param bytes JPEG or PNG @param says what it shows, for whoever cannot see it */
-  picture(bytes: Buffer, says: string, { width, height, x = 0, ring, frame = false }: PictureFrame): void {
+  picture(
+    bytes: Buffer,
+    says: string,
+    { width, height, x = 0, rings = [], frame = false }: PictureFrame,
+  ): void {
     this.room(height + 6);
     const top = this.#doc.y;
     this.#add('Figure', { alt: says }, () => {
@@ -220,11 +224,11 @@ export class Paper {
           .lineWidth(0.5)
           .strokeColor(RULE)
           .stroke();
-      if (ring)
+      for (const ring of rings)
         this.#doc
           .circle(LEFT + x + ring.x * width, top + ring.y * height, 8)
           .lineWidth(1.4)
-          .strokeColor(ring.colour)
+          .strokeColor(OVER_PICTURE.finding)
           .stroke();
     });
     this.#doc.y = top + height + 6;
@@ -238,6 +242,7 @@ export class Paper {
       readonly width: number;
       readonly height: number;
       readonly caption: string;
+      readonly rings?: readonly Ring[];
     }[],
     inRow: number,
   ): void {
@@ -256,6 +261,7 @@ export class Paper {
           width: picture.width * scale,
           height: picture.height * scale,
           x,
+          rings: picture.rings ?? [],
         });
         this.#doc.y = top + height + 3;
         this.#text('P', picture.caption, { size: 8, soft: true, x: LEFT + x, width });
@@ -459,12 +465,16 @@ export class Paper {
   }
 }
 
+/** A place on a picture, 0–1 of its width and height, that something was found at. */
+export interface Ring {
+  readonly x: number;
+  readonly y: number;
+}
 export interface PictureFrame {
   readonly width: number;
   readonly height: number;
   readonly x?: number;
-  /** a place on it, 0–1 of width and height */
-  readonly ring?: { readonly x: number; readonly y: number; readonly colour: string } | undefined;
+  readonly rings?: readonly Ring[];
   readonly frame?: boolean;
 }
 

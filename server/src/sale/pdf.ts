@@ -5,7 +5,14 @@ import { taxLine } from '@jutbank/core/sale';
 import type { PublicCertificate, CreditRecord } from '@jutbank/contract/sale';
 import type { PaperSettings } from '@jutbank/contract/shop';
 import { Decimal } from 'decimal.js';
-import { dayInWords, paper, type Letterhead, type Paper, type PaperPicture } from '../pdf/index.ts';
+import {
+  dayInWords,
+  paper,
+  type Letterhead,
+  type Paper,
+  type PaperPicture,
+  type Ring,
+} from '../pdf/index.ts';
 import type { StoredSale } from './queries.ts';
 
 /** What every paper of a sale needs beside the sale. */
@@ -195,7 +202,7 @@ export function certificatePdf(
   certificate: PublicCertificate,
   checkUrl: string,
   code: Buffer,
-  pictures: readonly (PaperPicture & { readonly caption: string })[],
+  pictures: readonly (PaperPicture & { readonly caption: string; readonly rings: readonly Ring[] })[],
 ): Promise<Buffer> {
   return paper(
     { letterhead, title: 'Certificate of examination', running: [certificate.stockNumber, certificate.code] },

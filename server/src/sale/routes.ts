@@ -6,7 +6,7 @@ import { contactOfSale } from './owner.ts';
 import { answer, decodeCursor, notFound, pageOf, type Mount } from '../http/index.ts';
 import type { Markets } from '../market/index.ts';
 import type { Carriers, Outbox } from '../outside/index.ts';
-import { jpegOf, qrOf, type PaperPicture } from '../pdf/index.ts';
+import { jpegOf, qrOf, type PaperPicture, type Ring } from '../pdf/index.ts';
 import type { PictureStore, Readers } from '../pieces/index.ts';
 import { letterheadOf, paperSettingsOf } from '../shop/index.ts';
 import { findSale, mountAfterSale, saleShown } from './afterSale.ts';
@@ -129,10 +129,10 @@ export function mountSale(
   });
 
   const shotsOf = async (certificate: PublicCertificate) => {
-    const shots: (PaperPicture & { caption: string })[] = [];
-    for (const { hash, caption } of (certificate.pictures ?? []).slice(0, MOST_PICTURES)) {
+    const shots: (PaperPicture & { caption: string; rings: readonly Ring[] })[] = [];
+    for (const { hash, caption, pins = [] } of (certificate.pictures ?? []).slice(0, MOST_PICTURES)) {
       const bytes = await pictures.read(hash, 'thumb');
-      if (bytes) shots.push({ ...(await jpegOf(bytes)), caption });
+      if (bytes) shots.push({ ...(await jpegOf(bytes)), caption, rings: pins });
     }
     return shots;
   };
