@@ -37,7 +37,7 @@ try {
     'bench-conflict': `/pieces/${piece('Harbour jack, horn, grooved, ring')}/bench`,
     condition: `/pieces/${piece('Three-hand whittler, first stamp')}/condition`,
     worth: `/pieces/${piece('Harbour jack, service issue?')}/worth`,
-    trail: `/pieces/${piece('Bayonet, arsenal shortened')}/trail`,
+    trail: `/pieces/${piece('Harbour jack, service issue?')}/trail`,
     listing: `/pieces/${piece('Yearly knife 1990, number 88')}/listing`,
     draft: `/pieces/${piece('Bayonet, Pattern 1 long, blued')}/listing`,
     sale: `/pieces/${piece('Petrel, Quayside exclusive')}/sale`,

@@ -43,10 +43,18 @@ export async function conditionReport(facts: ReportFacts, store: PictureStore): 
       on.small(`Rules ${g.rules}. ${g.toNextUp}`);
       on.space(2);
     }
-    for (const section of order.sections) {
+    const told = order.sections.filter((section) => section.findings.length > 0);
+    for (const section of told) {
       on.section(section.title);
       findings(on, section.findings);
       if (section.nothingFound.length > 0) on.body(`Nothing found: ${section.nothingFound.join(', ')}.`);
+    }
+    const sound = order.sections.filter(
+      (section) => section.findings.length === 0 && section.nothingFound.length > 0,
+    );
+    if (sound.length > 0) {
+      on.section('Looked at, and nothing found');
+      on.list(sound.map((section) => `${section.title}: ${section.nothingFound.join(', ')}`));
     }
     if (order.elsewhere.length > 0) {
       on.section('Also found');

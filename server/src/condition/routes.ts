@@ -35,7 +35,12 @@ import { treat } from './treat.ts';
 import { compareTreatments } from './compareTreatments.ts';
 
 /** Statements that the report tells in places of their own. */
-const IN_REPORT: ReadonlySet<StatementKind> = new Set(['finding', 'treatment', 'not-examined']);
+const IN_REPORT: ReadonlySet<StatementKind> = new Set([
+  'finding',
+  'treatment',
+  'not-examined',
+  'not-excluded',
+]);
 
 export function mountCondition(mount: Mount, readers: Readers, pictures: PictureStore): void {
   const { database } = mount;

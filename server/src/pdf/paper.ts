@@ -115,9 +115,12 @@ export class Paper {
 
   section(text: string): void {
     this.room(56);
-    this.space(5);
-    this.#artifact(() => this.#line(this.#doc.y, 0.6));
-    this.#doc.y += 6;
+    // under the head of a page a line stands already
+    if (this.#doc.y > TOP + 4) {
+      this.space(5);
+      this.#artifact(() => this.#line(this.#doc.y, 0.6));
+      this.#doc.y += 6;
+    }
     this.#text('H2', text, { voice: 'strong', size: 11 });
     this.space(3);
   }

@@ -66,7 +66,8 @@ export async function pieceRecord(db: Queries, id: string): Promise<PieceRecord>
 
 export const progressOf = (record: PieceRecord): PieceProgress => ({
   hasSource: record.intake.sourceKind !== null,
-  hasPrice: record.intake.price !== null,
+  // of what is sold for its owner nothing was paid
+  hasPrice: record.intake.price !== null || record.consignment !== null,
   hasPicture: record.pictures.length > 0,
   attributed: record.attribution !== null,
   inspected: record.inspected,

@@ -385,6 +385,8 @@ describe('sold for its owner', () => {
     expect((await consign({ sharePct: 120 })).body.errors[0].pointer).toBe('/terms/sharePct');
     piece = (await consign({ sharePct: 25, fee: '5.00', channelFeesBy: 'owner' })).body;
     expect(piece.consignment).toMatchObject({ ownerName: 'Rosa Halvern' });
+    // nothing was paid for it, and nothing waits to be written down of that
+    expect(piece.stage).not.toBe('intake');
     const sold = (await sell(piece, { price: eur('160.00'), paidBy: 'transfer' })).body;
     // share 40.00, fee 5.00, channel 8 % = 12.80 and 2.5 % of 166.00 = 4.15 and 0.30
     expect(sold.settlement).toMatchObject({

@@ -222,6 +222,7 @@ export function certificatePdf(
       on.section('Condition');
       on.pair('Grade', certificate.grade ?? 'not graded');
       on.body(lookedAt(certificate));
+      on.space(4);
       on.list(certificate.findings, 'Found, and to be known');
       on.list(certificate.notExamined ?? [], 'What was not examined');
       on.section('Provenance');

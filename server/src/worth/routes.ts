@@ -1,7 +1,7 @@
 /** Appraisals: drafted, made once, shown for ever, and reckoned again with other knowledge. */
 import { ulid } from 'ulid';
 import { edtfInWords } from '@jutbank/core/dates';
-import { statementsOf } from '@jutbank/core/pieces';
+import { statementsOf, type StatementKind } from '@jutbank/core/pieces';
 import { money } from '@jutbank/core/money';
 import {
   worthRoutes,
@@ -203,6 +203,9 @@ function evidenceWith({ evidence }: Appraised, body: AppraisalBody): Omit<typeof
   return { ...rest, rows: evidence.rows.map((row) => ({ ...row, check: checks.get(row.id) ?? null })) };
 }
 
+/** What has a place of its own in an appraisal, or none. */
+const SAID_ELSEWHERE: ReadonlySet<StatementKind> = new Set(['not-examined', 'not-excluded', 'refuted']);
+
 function pieceOf(
   { record, assessment, evidence }: Appraised,
   beside: RecordContext,
@@ -239,7 +242,7 @@ function pieceOf(
         .filter((s) => s.kind === 'not-examined')
         .map((s) => s.text.replace(/^Not examined, /, '')),
     },
-    statements: statements.filter((s) => s.kind !== 'not-examined').map((s) => s.text),
+    statements: statements.filter((s) => !SAID_ELSEWHERE.has(s.kind)).map((s) => s.text),
     pictures: record.pictures.map(({ id, hash, caption }) => ({ id, hash, caption })),
   };
 }
