@@ -169,6 +169,20 @@ describe('the desk, and what happens to a listing once it is up', () => {
     expect(kinds.filter((k: string) => k === 'published')).toHaveLength(2);
     expect(kinds).toContain('taken-down');
   });
+  test('taken down and put up again: what is to end is named, so that the new listing is not taken for it', async () => {
+    const up = (await publish(await readyToSell(server))).body;
+    const first = up.listing.marketplaceRef;
+    const down = (
+      await call('POST', `/pieces/${up.id}/listing/take-down`, { because: 'A mistake.' }, up.version)
+    ).body;
+    const [told] = await server.database.rows<any>(
+      "SELECT body FROM outbox WHERE piece_id = ? AND kind = 'end'",
+      [up.id],
+    );
+    expect(told.body.ref).toBe(first);
+    const again = (await publish(down)).body;
+    expect(again.listing.marketplaceRef).not.toBe(first);
+  });
   test('an offer is countered; whoever made it takes the price that was named', async () => {
     let piece = (await publish(await readyToSell(server))).body;
     piece = (await call('POST', `/pieces/${piece.id}/listing/messages/fetch`, {})).body;

@@ -120,7 +120,7 @@ export function mountListing(
         { pieceId: params.id, person, ifMatch, kind: 'taken-down', body },
         async (before) => {
           if (before.listing?.state !== 'published') throw conflict('It is not up.');
-          await sendOut(tx, params.id, { kind: 'end' });
+          await sendOut(tx, params.id, { kind: 'end', ref: before.listing.marketplaceRef });
           await tx.run("UPDATE listing SET state = 'draft', published_at = NULL WHERE piece_id = ?", [
             params.id,
           ]);

@@ -41,8 +41,9 @@ export function httpCarriers(url: string): Carriers {
     return read.data;
   };
   return {
-    // asking for a price is no order: told twice it is the same
-    quotes: async (parcel) => understood(quotes, await call('/quotes', { body: parcel, key: 'quote' })).items,
+    // asking for a price is no order: the same parcel may be asked for twice
+    quotes: async (parcel) =>
+      understood(quotes, await call('/quotes', { body: parcel, key: JSON.stringify(parcel) })).items,
     label: async (order, key) => understood(label, await call('/labels', { body: order, key })).tracking,
   };
 }

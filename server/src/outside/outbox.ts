@@ -25,7 +25,11 @@ export type Errand =
       readonly text: string;
       readonly counter?: Money;
     }
-  | { readonly kind: 'end' };
+  | {
+      readonly kind: 'end';
+      /** the listing that is meant, where it had gone up by then: another may have gone up since */
+      readonly ref?: string | null;
+    };
 
 interface ErrandRow {
   id: string;
@@ -96,12 +100,13 @@ export class Outbox {
       'SELECT marketplace_ref AS ref FROM listing WHERE piece_id = ?',
       [piece_id],
     );
+    const ref = (body.kind === 'end' ? body.ref : null) ?? listing?.ref;
     // it never went up: there is nothing to answer or to end
-    if (listing?.ref == null) return undefined;
+    if (ref == null) return undefined;
     if (body.kind === 'answer')
-      await this.marketplace.answer(listing.ref, body.message, body.text, body.counter ?? null, id);
-    else if (body.kind === 'reprice') await this.marketplace.reprice(listing.ref, body.price, id);
-    else await this.marketplace.end(listing.ref, id);
+      await this.marketplace.answer(ref, body.message, body.text, body.counter ?? null, id);
+    else if (body.kind === 'reprice') await this.marketplace.reprice(ref, body.price, id);
+    else await this.marketplace.end(ref, id);
     return undefined;
   }
 

@@ -419,6 +419,27 @@ describe('sold for its owner', () => {
     // nothing of that try is left
     expect((await call('GET', `/sales/${sold.id}`)).body.credits).toEqual([]);
   });
+  test('brought back, nothing is due to its owner; the number stays in its series', async () => {
+    const owner = await contact('Rosa Halvern');
+    const own = await readyToSell(server, { price: null });
+    const consigned = (
+      await put(own, 'consignment', { contact: owner.id, agreedOn: TODAY, terms: { sharePct: 25 } })
+    ).body;
+    const sold = (await sell(consigned, { price: eur('160.00') })).body;
+    await call('POST', `/sales/${sold.id}/credits`, {
+      pieceBack: true,
+      on: TODAY,
+      reason: 'x',
+      refund: sold.total.amount,
+    });
+    expect(
+      (await call('PUT', `/sales/${sold.id}/settlement`, { paidOn: TODAY, way: 'transfer' })).status,
+    ).toBe(409);
+    expect((await call('GET', `/sales/${sold.id}`)).body.settlement.number).toBe(sold.settlement.number);
+    expect((await call('GET', '/sales?state=to-settle')).body.items.map((s: any) => s.id)).not.toContain(
+      sold.id,
+    );
+  });
   test('a piece that was bought cannot belong to somebody else', async () => {
     const owner = await contact('Rosa Halvern');
     const piece = await readyToSell(server);

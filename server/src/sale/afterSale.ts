@@ -135,6 +135,7 @@ export function mountAfterSale(mount: Mount, carriers: Carriers): void {
       book(tx, params.id, person, 'owner-settled', body, async (sale) => {
         if (!sale.settlement) throw conflict('It was the shop’s own: there is nobody to settle with.');
         if (sale.settlement.paidOn !== null) throw conflict('It is settled already.');
+        if (sale.returnedOn !== null) throw conflict('It came back: nothing is due to its owner.');
         notTomorrow(body.paidOn, '/paidOn');
         await tx.run('UPDATE settlement SET paid_on = ?, way = ? WHERE sale_id = ?', [
           body.paidOn,
@@ -228,7 +229,6 @@ async function giveBack(tx: Transaction, sale: StoredSale, body: CreditBody, per
       'Its owner was paid already: agree with them first, then take the settlement back by hand.',
     );
   await tx.run('UPDATE sale SET returned_on = ? WHERE id = ?', [body.on, sale.id]);
-  await tx.run('DELETE FROM settlement WHERE sale_id = ?', [sale.id]);
   if (!sale.withdrawn) await withdraw(tx, sale.id, 'The piece came back to the shop.');
   if (sale.comparableId !== null)
     await changeStates(tx, [sale.comparableId], {

@@ -167,6 +167,11 @@ export function packingSlipPdf(
   );
 }
 
+function stateOf({ returnedOn, settlement }: StoredSale): string {
+  if (returnedOn !== null) return 'The piece came back: this settlement is void.';
+  return settlement?.paidOn == null ? 'Not paid out yet.' : `Paid out ${dayInWords(settlement.paidOn)}.`;
+}
+
 export function settlementPdf({ letterhead }: Issuer, sale: StoredSale, address: string): Promise<Buffer> {
   const settlement = sale.settlement;
   if (!settlement) throw new Error('this sale has no settlement');
@@ -188,9 +193,7 @@ export function settlementPdf({ letterhead }: Issuer, sale: StoredSale, address:
       on.rule();
       on.amount('Paid to you', shown(settlement.payout), 'strong');
       on.space(8);
-      on.body(
-        settlement.paidOn === null ? 'Not paid out yet.' : `Paid out ${dayInWords(settlement.paidOn)}.`,
-      );
+      on.body(stateOf(sale));
       on.space(6);
       on.small('What tax the owner owes on this sum is for their own tax adviser to say.');
     },

@@ -68,7 +68,8 @@ export function mountSell(
           if (body.contact != null) await knownContact(tx, body.contact);
           const facts = factsOf(record, await readers.assessIn(tx, record), await contextOf(tx, record.id));
           const snapshot = snapshotOf(record, facts, shop.name);
-          if (record.listing?.state === 'published') await sendOut(tx, record.id, { kind: 'end' });
+          if (record.listing?.state === 'published')
+            await sendOut(tx, record.id, { kind: 'end', ref: record.listing.marketplaceRef });
           const { settings } = await pricingSettingsOf(tx);
           const books = bookedOf(record, price, channelOfSale(settings, body), settings, body, rateOf);
           const known = await revisions(tx);

@@ -157,8 +157,12 @@ function Course({ sale: s }: { sale: SaleRecord }) {
           <span className="num">
             {moneyText({ amount: s.settlement.payout, currency: s.price.currency })}
           </span>
-          {s.settlement.paidOn === null ? ', not paid out yet' : `, paid out ${dayText(s.settlement.paidOn)}`}
-          {maySell && s.settlement.paidOn === null && (
+          {s.returnedOn !== null
+            ? ', were it not back'
+            : s.settlement.paidOn === null
+              ? ', not paid out yet'
+              : `, paid out ${dayText(s.settlement.paidOn)}`}
+          {maySell && s.settlement.paidOn === null && s.returnedOn === null && (
             <Opening words="It was paid out">{(close) => <Settle sale={s} onDone={close} />}</Opening>
           )}
         </Step>
