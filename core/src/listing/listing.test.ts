@@ -1,7 +1,14 @@
 import { describe, expect, test } from '@jest/globals';
 import { TIERS } from '../bench/index.ts';
 import type { Statement, StatementKind } from '../pieces/index.ts';
-import { cautionsFor, checkWording, writeListing, type ListingFacts } from './write.ts';
+import {
+  cautionsFor,
+  checkWording,
+  claimFor,
+  PLAIN_STYLE,
+  writeListing,
+  type ListingFacts,
+} from './write.ts';
 
 const TOLD: readonly StatementKind[] = ['mark', 'feature', 'measure', 'refuted'];
 const say = (kind: StatementKind, text: string): Statement => ({
@@ -75,6 +82,38 @@ describe('a listing', () => {
     expect(
       checkWording(replica, { title: 'Harbour jack', body: writeListing(facts).body }).map((p) => p.detail),
     ).toContain('A replica must be called a replica.');
+  });
+  test('a replica is offered as one, whatever is known of it; a counterfeit’s story is no claim', () => {
+    const replica = { ...facts, isReplica: true };
+    for (const tier of ['confirmed', 'probable', 'rejected'] as const)
+      expect(claimFor({ ...replica, tier })).toBe(
+        'A replica, sold as a replica: Brackenholt Cutlery Harbour jack, Service issue, second form.',
+      );
+    expect(claimFor({ ...facts, makerName: undefined, patternName: undefined })).toMatch(/not been settled/);
+  });
+  test('what was decided against the evidence says so, and lets no strong word stand', () => {
+    const overruled = { ...facts, tier: 'confirmed' as const, overruled: true };
+    expect(claimFor(overruled)).toMatch(/^Attributed by the appraiser as .*; the marks speak against it\.$/);
+    expect(writeListing(overruled).title).not.toContain('Service issue');
+    const text = writeListing(overruled);
+    expect(
+      checkWording(overruled, { ...text, body: `${text.body} Certainly genuine.` }).map((p) => p.kind),
+    ).toEqual(['claim-too-strong']);
+  });
+  test('the shop’s order comes first, what it does not name after it, and words it has none of make no line', () => {
+    const style = {
+      ...PLAIN_STYLE,
+      order: ['cautions'] as const,
+      reason: 'To make room.',
+      postageAbroad: '€12',
+    };
+    const paragraphs = writeListing(facts, style).body.split('\n\n');
+    expect(paragraphs[0]).toMatch(/^Sold to adults only/);
+    expect(paragraphs).toContain('To make room.');
+    expect(paragraphs).toContain('Postage abroad: €12');
+    expect(paragraphs.join('\n')).not.toMatch(/Postage at home|Open to offers|price is fixed/);
+    expect(writeListing(facts, { ...style, offers: 'fixed' }).body).toContain('The price is fixed.');
+    expect(writeListing(facts).body).not.toContain('Postage');
   });
   test('cautions name the topic and defer to local law', () => {
     expect(cautionsFor('bayonet').join(' ')).toMatch(/local law.*regulated/);

@@ -55,6 +55,21 @@ describe('what a document says, against the piece', () => {
     expect(verdict({ kind: 'made', period: '1948' }, { made: undefined })).toBe('open');
     expect(verdict({ kind: 'number', number: '1' }, { observations: [] })).toBe('not-seen');
   });
+  test('an owner of just those days speaks against another; one of fewer does not', () => {
+    const days = '1934-01-01/1960-12-31';
+    const claim: DocumentClaim = { kind: 'owner', holder: 'Rosa Halvern', period: days };
+    expect(verdict(claim, { custody: [{ ...corrie, period: days }] })).toBe('contradicts');
+    expect(verdict(claim, { custody: [{ ...corrie, period: '1934-01-01/1960-12-30' }] })).toBe('open');
+    expect(verdict(claim, { custody: [{ ...corrie, period: '1934-01-02/1960-12-31' }] })).toBe('open');
+  });
+  test('a number that a code’s text holds counts as read; a size in words does not', () => {
+    const claim: DocumentClaim = { kind: 'number', number: '118' };
+    expect(verdict(claim, { observations: [{ code: 'serial', text: 'No. 118' }] })).toBe('contradicts');
+    expect(verdict(claim, { observations: [{ code: 'serial', text: '118' }] })).toBe('agrees');
+    expect(verdict(claim, { observations: [{ feature: 'length', measure: 118, text: '118' }] })).toBe(
+      'not-seen',
+    );
+  });
   test('a private owner is not named in what stands against a claim', () =>
     expect(checkClaim({ kind: 'owner', holder: 'Rosa Halvern', period: '1950' }, seen).because).not.toContain(
       'Corrie',

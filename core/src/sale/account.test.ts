@@ -110,6 +110,10 @@ describe('sold for somebody else', () => {
       channelFees: '13.10',
       payout: '101.90',
     }));
+  test('nothing that was not agreed comes off', () =>
+    expect(
+      settlementOf('EUR', '60.00', '9.00', { sharePct: 0, fee: null, least: null, channelFeesBy: 'shop' }),
+    ).toEqual({ price: '60.00', share: '0.00', fee: '0.00', channelFees: '0.00', payout: '60.00' }));
   test('the least share holds; the shop bears the channel where that was agreed; nobody pays to sell', () => {
     expect(settlementOf('EUR', '60.00', '9.00', { ...terms, channelFeesBy: 'shop' })).toMatchObject({
       share: '20.00',
