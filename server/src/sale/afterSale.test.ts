@@ -240,6 +240,25 @@ describe('sold, given back, sold again', () => {
     expect((await call('GET', '/ledger/verify')).body.intact).toBe(true);
   });
 
+  test('what went out is printed again as it was, whatever the letterhead is by now', async () => {
+    const print = async () =>
+      String((await call('GET', `/sales/${first.id}/invoice.pdf`)).body).replace(
+        /\/(CreationDate|ModDate|ID) ?[^\n]*/g,
+        '',
+      ).length;
+    const before = await print();
+    const papers = await call('GET', '/paper-settings');
+    const keep = (address: string, etag: string) =>
+      call('PUT', '/paper-settings', { ...papers.body.settings, address }, { 'If-Match': etag });
+    const moved = await keep(
+      'Somewhere else altogether, on another coast, with a far longer address than before',
+      papers.etag,
+    );
+    expect(moved.status).toBe(200);
+    expect(await print()).toBe(before);
+    await keep(papers.body.settings.address, moved.etag);
+  });
+
   test('every paper of it is a PDF, tagged, with the shop’s letterhead', async () => {
     const { credits } = (await call('GET', `/sales/${first.id}`)).body;
     for (const path of [
@@ -254,6 +273,11 @@ describe('sold, given back, sold again', () => {
       expect([path, status, String(body).slice(0, 5)]).toEqual([path, 200, '%PDF-']);
       expect(String(body)).toContain('/MarkInfo');
     }
+    const [kept] = await server.database.rows<any>('SELECT issuer FROM sale WHERE id = ?', [first.id]);
+    expect(kept.issuer).toMatchObject({
+      letterhead: { shop: 'Hollin Quay Edge Room', lines: expect.arrayContaining(['Tax number HQ 000 111']) },
+      settings: { wording: { onMargin: 'Sold under a scheme on the margin.' } },
+    });
     expect((await call('GET', `/sales/${first.id}/settlement.pdf`)).status).toBe(404);
     expect((await call('GET', `/registers/sales.csv?from=${TOMORROW}&to=${TODAY}`)).status).toBe(422);
   });

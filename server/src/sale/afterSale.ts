@@ -11,7 +11,7 @@ import { answer, conflict, invalid, notFound, type Answered, type Mount } from '
 import { changeStates } from '../market/index.ts';
 import type { Carriers } from '../outside/index.ts';
 import { changePiece, lockPiece, pieceRecord } from '../pieces/index.ts';
-import { takeNumber } from '../shop/index.ts';
+import { issuerOf, takeNumber } from '../shop/index.ts';
 import { saleById, shown, type StoredSale } from './queries.ts';
 
 export async function findSale(db: Queries, id: string): Promise<StoredSale> {
@@ -207,8 +207,8 @@ async function giveBack(tx: Transaction, sale: StoredSale, body: CreditBody, per
   const credit: Credit = { refund: refund.amount, feesBack: feesBack.amount, pieceBack: body.pieceBack };
   const number = `C${todayIso().slice(0, 4)}-${String(await takeNumber(tx, 'next_credit')).padStart(4, '0')}`;
   await tx.run(
-    `INSERT INTO credit_note (id, sale_id, number, issued_at, given_on, piece_back, reason, came_back, refund, fees_back, tax, noted_by)
-     VALUES (?, ?, ?, UTC_TIMESTAMP(3), ?, ?, ?, ?, ?, ?, ?, ?)`,
+    `INSERT INTO credit_note (id, sale_id, number, issued_at, given_on, piece_back, reason, came_back, refund, fees_back, tax, noted_by, issuer)
+     VALUES (?, ?, ?, UTC_TIMESTAMP(3), ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
     [
       ulid(),
       sale.id,
@@ -221,6 +221,7 @@ async function giveBack(tx: Transaction, sale: StoredSale, body: CreditBody, per
       feesBack.amount,
       taxOfCredit(sale.sold, before, credit),
       person.name,
+      JSON.stringify(await issuerOf(tx)),
     ],
   );
   if (!body.pieceBack) return;

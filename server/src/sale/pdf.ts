@@ -3,23 +3,10 @@ import { lookedAt } from '@jutbank/core/certificate';
 import { formatMoney, money } from '@jutbank/core/money';
 import { taxLine } from '@jutbank/core/sale';
 import type { PublicCertificate, CreditRecord } from '@jutbank/contract/sale';
-import type { PaperSettings } from '@jutbank/contract/shop';
 import { Decimal } from 'decimal.js';
-import {
-  dayInWords,
-  paper,
-  type Letterhead,
-  type Paper,
-  type PaperPicture,
-  type Ring,
-} from '../pdf/index.ts';
+import { dayInWords, paper, type Paper, type PaperPicture, type Ring } from '../pdf/index.ts';
+import type { Issuer } from '../shop/index.ts';
 import type { StoredSale } from './queries.ts';
-
-/** What every paper of a sale needs beside the sale. */
-export interface Issuer {
-  readonly letterhead: Letterhead;
-  readonly settings: PaperSettings;
-}
 
 const LAW = 'Sold to an adult. Please keep to the law of the place where you own, carry or post a blade.';
 

@@ -15,6 +15,7 @@ import type { Net } from '@jutbank/core/worth';
 import type { CreditRecord, NetOfSale, SaleRecord, SalesPage, SaleState } from '@jutbank/contract/sale';
 import type { Queries, Value } from '../db/index.ts';
 import { instant } from '../pieces/index.ts';
+import type { Issuer } from '../shop/index.ts';
 
 /** How a sale is taxed, and what the goods themselves had cost in its currency. */
 export interface StoredTax extends SaleTax {
@@ -30,6 +31,9 @@ export interface StoredSale extends SaleRecord {
   readonly comparableId: string | null;
   readonly tax: StoredTax;
   readonly sold: SoldFor;
+  /** as it was when the sale was made; null before that was kept */
+  readonly issuer: Issuer | null;
+  readonly creditIssuers: ReadonlyMap<string, Issuer>;
   readonly conditionThen: ConditionSeen | null;
 }
 interface SaleRow {
@@ -62,6 +66,7 @@ interface SaleRow {
   certificate_code: string;
   certificate: string;
   credential: string | null;
+  issuer: Issuer | null;
   ledger_seq: number;
   comparable_id: string | null;
 }
@@ -83,12 +88,13 @@ interface CreditRow {
   came_back: string;
   refund: string;
   fees_back: string;
+  issuer: Issuer | null;
 }
 const FROM = `FROM sale s JOIN piece p ON p.id = s.piece_id LEFT JOIN settlement t ON t.sale_id = s.id`;
 const SELECT = `SELECT s.id, s.piece_id, p.stock_number, p.title, s.invoice_number, s.sold_at, s.buyer_name, s.buyer_address, s.contact_id,
   s.price, s.currency, s.net, s.cost, s.cost_currency, s.margin, s.tax_scheme, s.condition_then, s.payout, t.number AS settlement_number,
   t.paid_on AS settled_on, s.due_on, s.sent, s.returned_on, s.withdrawn_at, s.withdrawn_because, s.certificate_code, s.certificate,
-  s.credential, s.ledger_seq, s.comparable_id ${FROM}`;
+  s.credential, s.issuer, s.ledger_seq, s.comparable_id ${FROM}`;
 
 function saleOf(row: SaleRow, payments: readonly PaymentRow[], credits: readonly CreditRow[]): StoredSale {
   const { currency } = row;
@@ -186,6 +192,10 @@ function saleOf(row: SaleRow, payments: readonly PaymentRow[], credits: readonly
     comparableId: row.comparable_id,
     tax,
     sold,
+    issuer: row.issuer,
+    creditIssuers: new Map(
+      credits.flatMap((c): [string, Issuer][] => (c.issuer === null ? [] : [[c.id, c.issuer]])),
+    ),
     conditionThen: row.condition_then,
   };
 }
@@ -199,7 +209,7 @@ async function salesOf(db: Queries, rows: readonly SaleRow[]): Promise<StoredSal
     ids,
   );
   const credits = await db.rows<CreditRow>(
-    `SELECT id, sale_id, number, given_on, piece_back, reason, came_back, refund, fees_back FROM credit_note WHERE sale_id IN (${marks}) ORDER BY id`,
+    `SELECT id, sale_id, number, given_on, piece_back, reason, came_back, refund, fees_back, issuer FROM credit_note WHERE sale_id IN (${marks}) ORDER BY id`,
     ids,
   );
   return rows.map((row) =>
@@ -223,6 +233,8 @@ export function shown(sale: StoredSale): SaleRecord {
     tax: _g,
     sold: _h,
     conditionThen: _i,
+    issuer: _j,
+    creditIssuers: _k,
     ...record
   } = sale;
   return record;

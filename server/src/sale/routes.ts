@@ -8,17 +8,10 @@ import type { Markets } from '../market/index.ts';
 import type { Carriers, Outbox } from '../outside/index.ts';
 import { jpegOf, qrOf, type PaperPicture, type Ring } from '../pdf/index.ts';
 import type { PictureStore, Readers } from '../pieces/index.ts';
-import { letterheadOf, paperSettingsOf } from '../shop/index.ts';
+import { issuerOf, type Issuer } from '../shop/index.ts';
 import { findSale, mountAfterSale, saleShown } from './afterSale.ts';
 import { certificateOf, type Snapshot } from './certificate.ts';
-import {
-  certificatePdf,
-  creditNotePdf,
-  invoicePdf,
-  packingSlipPdf,
-  settlementPdf,
-  type Issuer,
-} from './pdf.ts';
+import { certificatePdf, creditNotePdf, invoicePdf, packingSlipPdf, settlementPdf } from './pdf.ts';
 import { listSales, saleByCode, shown, totalsOf, type StoredSale } from './queries.ts';
 import { mountRegisters } from './registers.ts';
 import { mountReservations } from './reservations.ts';
@@ -59,10 +52,6 @@ export function mountSale(
   });
   mount.handle(saleRoutes.sale, async ({ params }) => answer(await saleShown(database, params.id)));
 
-  const issuer = async (): Promise<Issuer> => ({
-    letterhead: await letterheadOf(database),
-    settings: (await paperSettingsOf(database)).settings,
-  });
   /** Answers a paper of a sale. */
   const print = (
     route: typeof saleRoutes.invoice,
@@ -75,7 +64,8 @@ export function mountSale(
   ) => {
     mount.handle(route, async (call) => {
       const sale = await findSale(database, call.params.id);
-      const pdf = await draw(sale, await issuer(), call);
+      // as it went out, whatever stands on the shop’s papers by now
+      const pdf = await draw(sale, sale.issuer ?? (await issuerOf(database)), call);
       call.response
         .type('application/pdf')
         .setHeader('Content-Disposition', `inline; filename="${name(sale)}.pdf"`)
@@ -124,7 +114,9 @@ export function mountSale(
     response
       .type('application/pdf')
       .setHeader('Content-Disposition', `inline; filename="credit-note-${credit.number}.pdf"`)
-      .send(await creditNotePdf(await issuer(), sale, credit));
+      .send(
+        await creditNotePdf(sale.creditIssuers.get(credit.id) ?? (await issuerOf(database)), sale, credit),
+      );
     return undefined;
   });
 

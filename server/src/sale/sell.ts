@@ -26,7 +26,7 @@ import {
   type PieceRecord,
   type Readers,
 } from '../pieces/index.ts';
-import { paperSettingsOf, pricingSettingsOf, shopOf, takeNumber, usualChannel } from '../shop/index.ts';
+import { issuerOf, pricingSettingsOf, shopOf, takeNumber, usualChannel } from '../shop/index.ts';
 import { fingerprintOf, newCode, signedFile, signingKey, snapshotOf } from './certificate.ts';
 import { saleById, shown, type StoredTax } from './queries.ts';
 
@@ -79,12 +79,12 @@ export function mountSell(
             shop: shop.name,
             online: body.message != null,
           });
-          const { settings: papers } = await paperSettingsOf(tx);
+          const issuer = await issuerOf(tx);
           await tx.run(
             `INSERT INTO sale (id, piece_id, invoice_number, sold_at, buyer_name, buyer_address, buyer_salt, contact_id, price, currency, net,
-               cost, cost_currency, margin, tax_scheme, condition_then, payout, due_on, sent, certificate_code, certificate, credential,
+               cost, cost_currency, margin, tax_scheme, condition_then, payout, due_on, sent, certificate_code, certificate, credential, issuer,
                known_comparables, known_rates, comparable_id, ledger_seq)
-             VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 0)`,
+             VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 0)`,
             [
               id,
               params.id,
@@ -103,13 +103,14 @@ export function mountSell(
               JSON.stringify(books.tax),
               JSON.stringify({ findings: record.findings, completeness: record.completeness }),
               books.payout && JSON.stringify({ ...books.payout, owner: record.consignment?.ownerName ?? '' }),
-              daysAfter(soldAt.slice(0, 10), papers.dueInDays),
+              daysAfter(soldAt.slice(0, 10), issuer.settings.dueInDays),
               body.handedOver
                 ? JSON.stringify({ on: soldAt.slice(0, 10), carrier: 'handed over', tracking: '' })
                 : null,
               code,
               JSON.stringify(snapshot),
               signedFile(snapshot, code, addressOf(call, code), soldAt, await signingKey(tx)),
+              JSON.stringify(issuer),
               known.comparables,
               known.rates,
               comparable ?? null,

@@ -1,5 +1,5 @@
 export { usualChannel, pricingSettingsOf } from './pricingSettings.ts';
-export { letterheadOf, paperSettingsOf } from './paperSettings.ts';
+export { type Issuer, issuerOf, letterheadOf, paperSettingsOf } from './paperSettings.ts';
 export { findShop, shopOf, takeNumber } from './queries.ts';
 export { VERSION, mountShop } from './routes.ts';
 export { sessionReader, sweepSessions } from './session.ts';

@@ -1,6 +1,7 @@
 /** Letterhead, terms and wording: one document of the shop, read by every paper it prints. */
 import {
   paperSettings,
+  type PaperSettings,
   paperSettingsRoutes,
   USUAL_PAPERS,
   type VersionedPapers,
@@ -30,6 +31,15 @@ export async function letterheadOf(db: Queries): Promise<Letterhead> {
     settings.registration,
   ];
   return { shop: name, lines: lines.map((line) => line.trim()).filter((line) => line !== '') };
+}
+
+/** What a paper is made with beside what it is about; kept with papers that go out. */
+export interface Issuer {
+  readonly letterhead: Letterhead;
+  readonly settings: PaperSettings;
+}
+export async function issuerOf(db: Queries): Promise<Issuer> {
+  return { letterhead: await letterheadOf(db), settings: (await paperSettingsOf(db)).settings };
 }
 
 export function mountPaperSettings(mount: Mount): void {
