@@ -44,7 +44,8 @@ export function Sell({ sheet }: { sheet: PieceSheet }) {
   const offers = sheet.listing?.messages.filter((m) => m.kind === 'offer' && m.state === 'open') ?? [];
   const settings = useAnswer(pricingSettingsRoutes.settings);
   const channels = settings.data?.settings.channels ?? [];
-  const contacts = useAnswer(contactRoutes.listContacts, { query: { limit: 200 } }).data?.items ?? [];
+  const contacts =
+    useAnswer(contactRoutes.listContacts, { query: { limit: 200 } }, { enabled: may }).data?.items ?? [];
   const asked = offers.find((o) => o.id === query.get('offer')) ?? offers[0];
   const kept = sheet.reservation;
   const empty: SaleForm = {
