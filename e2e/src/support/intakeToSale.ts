@@ -129,7 +129,7 @@ export function intakeToSale(shop: () => Shop): void {
 
   test('sale: age first, then invoice, certificate, margin, and a public page that shows only what is public', async () => {
     const { browser } = shop();
-    await browser.says('A sale cannot be undone');
+    await browser.says('Invoice and certificate are made with it');
     await browser.click('button', 'Accept €');
     await browser.says('Confirm the buyer’s age');
     await browser.driver.findElement(By.css("input[type='checkbox']")).click();

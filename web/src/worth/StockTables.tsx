@@ -74,37 +74,40 @@ export function Oldest({ valuation: { id, pieces } }: { valuation: StockValuatio
   return (
     <section>
       <h2 className="sec">Longest here</h2>
-      <table className="grid">
-        <thead>
-          <tr>
-            <th>Piece</th>
-            <th className="r">For</th>
-            <th className="r">Cost</th>
-            <th className="r">Worth</th>
-            <th className="r">Over cost</th>
-          </tr>
-        </thead>
-        <tbody>
-          {oldest.map((p) => (
-            <tr key={p.id}>
-              <td>
-                <Link to={`/pieces/${p.id}`}>{p.title}</Link>
-                <TakenFor piece={p} />
-              </td>
-              <td className="r num">{ageText(p.days)}</td>
-              <td className="r num">
-                {p.cost ? moneyText(p.cost, true) : <span className="soft">cost not known</span>}
-              </td>
-              <td className="r num">
-                <OpenedWorth valuation={id} piece={p} />
-              </td>
-              <td className="r num">
-                {p.cost && p.worth ? <Gain cost={p.cost} worth={p.worth.estimate} /> : '–'}
-              </td>
+      {/* a cost that is not known is said in words, which a phone has no room for */}
+      <div className="scroll" tabIndex={0} role="region" aria-label="Longest here">
+        <table className="grid">
+          <thead>
+            <tr>
+              <th>Piece</th>
+              <th className="r">For</th>
+              <th className="r">Cost</th>
+              <th className="r">Worth</th>
+              <th className="r">Over cost</th>
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {oldest.map((p) => (
+              <tr key={p.id}>
+                <td>
+                  <Link to={`/pieces/${p.id}`}>{p.title}</Link>
+                  <TakenFor piece={p} />
+                </td>
+                <td className="r num">{ageText(p.days)}</td>
+                <td className="r num">
+                  {p.cost ? moneyText(p.cost, true) : <span className="soft">cost not known</span>}
+                </td>
+                <td className="r num">
+                  <OpenedWorth valuation={id} piece={p} />
+                </td>
+                <td className="r num">
+                  {p.cost && p.worth ? <Gain cost={p.cost} worth={p.worth.estimate} /> : '–'}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
     </section>
   );
 }
