@@ -132,10 +132,10 @@ export function intakeToSale(shop: () => Shop): void {
     await browser.says('Invoice and certificate are made with it');
     await browser.click('button', 'Accept €');
     await browser.says('Confirm the buyer’s age');
-    await browser.driver.findElement(By.css("input[type='checkbox']")).click();
+    await browser.clickAt("//label[contains(., 'age has been checked')]");
     await browser.click('button', 'Accept €');
     await browser.says('Margin');
-    await browser.click('link', 'Certificate');
+    await browser.clickAt("//a[normalize-space(.)='Certificate']");
     const pdf = await browser.driver.wait(
       async () => readdirSync(browser.downloads).find((f) => f.endsWith('.pdf')) ?? null,
       20_000,
@@ -149,7 +149,8 @@ export function intakeToSale(shop: () => Shop): void {
     const tabs = await browser.driver.getAllWindowHandles();
     await browser.driver.switchTo().window(tabs[0] ?? '');
     await browser.click('link', 'Public check page');
-    await browser.says('This certificate is as it was issued.');
+    await browser.says('What stands here is as it was issued.');
+    await browser.says('It is signed by the shop, and nothing in it was changed.');
     await browser.says('Private collection, 1988 – 2026');
     expect(await browser.driver.findElement(By.css('body')).getText()).not.toContain('Family of the seller');
     await browser.driver.get(`${shop().address}/comparables`);
