@@ -2,7 +2,7 @@
 import { ulid } from 'ulid';
 import { contactRoutes, type Contact, type ContactBody } from '@jutbank/contract/contacts';
 import type { Queries } from '../db/index.ts';
-import { answer, conflict, decodeCursor, HttpProblem, notFound, pageOf, type Mount } from '../http/index.ts';
+import { answer, conflict, decodeCursor, checkVersion, notFound, pageOf, type Mount } from '../http/index.ts';
 import { paperSettingsOf } from '../shop/index.ts';
 
 interface ContactRow {
@@ -93,8 +93,7 @@ export function mountContacts(mount: Mount): void {
   mount.handleInTransaction(contactRoutes.putContact, async (tx, { params, body, ifMatch }) => {
     await tx.row('SELECT id FROM contact WHERE id = ? FOR UPDATE', [params.id]);
     const before = await knownContact(tx, params.id);
-    if (ifMatch === undefined) throw new HttpProblem(428, 'Send If-Match with the version you have seen.');
-    if (ifMatch !== before.version) throw new HttpProblem(412, 'Somebody changed this contact meanwhile.');
+    checkVersion(ifMatch, before.version, 'this contact');
     await tx.run(
       'UPDATE contact SET version = version + 1, name = ?, address = ?, email = ?, phone = ?, tax_number = ?, note = ?, consent_on = ?, consent_to = ? WHERE id = ?',
       [...columnsOf(body), params.id],

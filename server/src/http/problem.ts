@@ -69,3 +69,12 @@ export function sendProblem(response: Response, problem: HttpProblem): void {
       } satisfies Problem),
     );
 }
+
+/**
+ * Whoever writes says which version they have seen. @throws 428 where they do not, 412 where another came before
+ * @param what it is, for the message: “this contact”
+ */
+export function checkVersion(ifMatch: number | undefined, version: number, what: string): void {
+  if (ifMatch === undefined) throw new HttpProblem(428, 'Send If-Match with the version you have seen.');
+  if (ifMatch !== version) throw new HttpProblem(412, `Somebody changed ${what} meanwhile.`);
+}

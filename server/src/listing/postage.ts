@@ -1,11 +1,11 @@
 /** What the carriers ask for a piece, packed as the shop packs. */
 import { convert, money } from '@jutbank/core/money';
 import { dimensionOfUnit } from '@jutbank/core/units';
-import { listingRoutes, type Postage } from '@jutbank/contract/listing';
+import { listingRoutes, POSTAGE_ZONES, type Postage } from '@jutbank/contract/listing';
 import { todayIso } from '../clock/index.ts';
 import { answer, type Mount } from '../http/index.ts';
 import type { Markets } from '../market/index.ts';
-import { ZONES, type Carriers } from '../outside/index.ts';
+import type { Carriers } from '../outside/index.ts';
 import { pieceRecord, type Readers } from '../pieces/index.ts';
 import { paperSettingsOf } from '../shop/index.ts';
 
@@ -38,7 +38,7 @@ export function mountPostage(mount: Mount, readers: Readers, markets: Markets, c
     const { rateOf } = await markets.ratesOn(todayIso());
     const value = insuredFor ? Number(convert(insuredFor, 'EUR', rateOf)?.amount ?? insuredFor.amount) : 0;
     const zones = await Promise.all(
-      ZONES.map(async (zone) => ({
+      POSTAGE_ZONES.map(async (zone) => ({
         zone,
         quotes: (await carriers.quotes({ zone, grams, size: [...size], value, content: 'blade' })).map(
           (quote) => ({

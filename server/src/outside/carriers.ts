@@ -1,10 +1,10 @@
 /** Carriers as the shop sees them; real ones would stand behind the same interface. */
+import { POSTAGE_ZONES } from '@jutbank/contract/listing';
 import { z } from 'zod';
 import { caller, Unanswered } from './caller.ts';
 
-export const ZONES = ['home', 'near', 'far', 'overseas'] as const;
 export interface Parcel {
-  readonly zone: (typeof ZONES)[number];
+  readonly zone: (typeof POSTAGE_ZONES)[number];
   readonly grams: number;
   /** millimetres */
   readonly size: readonly [number, number, number];

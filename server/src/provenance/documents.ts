@@ -9,7 +9,7 @@ import {
   type DocumentRecord,
 } from '@jutbank/contract/provenance';
 import { raiseRevision, type Queries, type Transaction } from '../db/index.ts';
-import { answer, HttpProblem, invalid, notFound, type Answered, type Mount } from '../http/index.ts';
+import { answer, checkVersion, invalid, notFound, type Answered, type Mount } from '../http/index.ts';
 import { changePiece, instant, lockPiece, pieceRecord, seenOf, type Readers } from '../pieces/index.ts';
 import { uploadedDocument, type DocumentStore } from './documentStore.ts';
 
@@ -194,9 +194,7 @@ export function mountDocuments(mount: Mount, readers: Readers, store: DocumentSt
     async (tx, { params, body, person, ifMatch }) => {
       await lockPiece(tx, params.id);
       const { version } = await documentOf(tx, params.id, params.document);
-      if (ifMatch === undefined) throw new HttpProblem(428, 'Send If-Match with the version you have seen.');
-      if (ifMatch !== Number(version))
-        throw new HttpProblem(412, 'Somebody changed this document meanwhile.');
+      checkVersion(ifMatch, Number(version), 'this document');
       await checkFeatures(readers, tx, body.claims);
       await note(
         tx,
@@ -332,8 +330,7 @@ function mountBodies(mount: Mount): void {
   mount.handleInTransaction(documentRoutes.putBody, async (tx, { params, body, ifMatch }) => {
     await tx.row('SELECT id FROM body_names WHERE id = ? FOR UPDATE', [params.id]);
     const { version } = await bodyById(tx, params.id);
-    if (ifMatch === undefined) throw new HttpProblem(428, 'Send If-Match with the version you have seen.');
-    if (ifMatch !== version) throw new HttpProblem(412, 'Somebody changed this body meanwhile.');
+    checkVersion(ifMatch, version, 'this body');
     return keep(tx, params.id, body);
   });
   mount.handleInTransaction(documentRoutes.removeBody, async (tx, { params }) => {

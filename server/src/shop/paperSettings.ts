@@ -7,7 +7,7 @@ import {
   type VersionedPapers,
 } from '@jutbank/contract/shop';
 import { raiseRevision, type Queries } from '../db/index.ts';
-import { answer, HttpProblem, type Mount } from '../http/index.ts';
+import { answer, checkVersion, type Mount } from '../http/index.ts';
 import type { Letterhead } from '../pdf/index.ts';
 import { shopOf } from './queries.ts';
 
@@ -49,8 +49,7 @@ export function mountPaperSettings(mount: Mount): void {
   mount.handleInTransaction(paperSettingsRoutes.putPapers, async (tx, { body, ifMatch }) => {
     await tx.row('SELECT id FROM shop WHERE id = 1 FOR UPDATE');
     const { version } = await paperSettingsOf(tx);
-    if (ifMatch === undefined) throw new HttpProblem(428, 'Send If-Match with the version you have seen.');
-    if (ifMatch !== version) throw new HttpProblem(412, 'Somebody changed these settings meanwhile.');
+    checkVersion(ifMatch, version, 'these settings');
     await tx.run(
       'INSERT INTO paper_settings (id, version, body) VALUES (1, ?, ?) ON DUPLICATE KEY UPDATE version = VALUES(version), body = VALUES(body)',
       [version + 1, JSON.stringify(body)],

@@ -8,7 +8,7 @@ import {
   type PricingSettings,
 } from '@jutbank/contract/shop';
 import type { Queries } from '../db/index.ts';
-import { answer, HttpProblem, invalid, type Mount } from '../http/index.ts';
+import { answer, checkVersion, invalid, type Mount } from '../http/index.ts';
 
 export async function pricingSettingsOf(db: Queries): Promise<VersionedSettings> {
   const row = await db.row<{ version: number; body: unknown }>(
@@ -38,8 +38,7 @@ export function mountPricingSettings(mount: Mount): void {
     // of several who save what they all saw at once, one is first
     await tx.row('SELECT id FROM shop WHERE id = 1 FOR UPDATE');
     const { version } = await pricingSettingsOf(tx);
-    if (ifMatch === undefined) throw new HttpProblem(428, 'Send If-Match with the version you have seen.');
-    if (ifMatch !== version) throw new HttpProblem(412, 'Somebody changed these settings meanwhile.');
+    checkVersion(ifMatch, version, 'these settings');
     await tx.run(
       'INSERT INTO pricing_settings (id, version, body) VALUES (1, ?, ?) ON DUPLICATE KEY UPDATE version = VALUES(version), body = VALUES(body)',
       [version + 1, JSON.stringify(body)],

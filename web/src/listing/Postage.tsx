@@ -2,9 +2,7 @@
 import { listingRoutes } from '@jutbank/contract/listing';
 import { useAnswer } from '../base/answers.ts';
 import { Failed, Loading } from '../base/states.tsx';
-import { moneyText } from '../parts/words.ts';
-
-const ZONE_WORDS = { home: 'At home', near: 'Near abroad', far: 'Farther', overseas: 'Overseas' } as const;
+import { moneyText, ZONE_WORDS } from '../parts/words.ts';
 
 export function Postage({ id }: { id: string }) {
   const postage = useAnswer(listingRoutes.postage, { params: { id } });

@@ -44,3 +44,10 @@ export const counted = (n: number): string => Math.round(n).toLocaleString('en-G
 
 /** A change with its sign, `−2.3`; the unit is the reader's to add. */
 export const signed = (x: number, digits = 0): string => `${x < 0 ? '−' : '+'}${Math.abs(x).toFixed(digits)}`;
+/** Where a parcel goes, as the carriers reckon. */
+export const ZONE_WORDS = {
+  home: 'At home',
+  near: 'Near abroad',
+  far: 'Farther',
+  overseas: 'Overseas',
+} as const;

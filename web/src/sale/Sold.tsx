@@ -19,7 +19,7 @@ import {
   type ContractForm,
 } from '../parts/fields/index.ts';
 import { Opening } from '../parts/Opening.tsx';
-import { dayText, moneyText, today } from '../parts/words.ts';
+import { dayText, moneyText, today, ZONE_WORDS } from '../parts/words.ts';
 import { Account } from './Account.tsx';
 
 export function Sold({ saleId }: { saleId: string }) {
@@ -317,7 +317,6 @@ function OrderLabel(props: StepProps) {
     </form>
   );
 }
-const ZONE_WORDS = { home: 'At home', near: 'Near abroad', far: 'Farther', overseas: 'Overseas' } as const;
 
 function Settle(props: StepProps) {
   const form = useSaleForm(
