@@ -1,12 +1,19 @@
 /** Listings, their wording, and what the marketplace answers. */
 import { wordingProblemShape } from './shapes.ts';
 import { z } from 'zod';
-import { ofPiece } from '../pieces/index.ts';
+import { POSTAGE_ZONES } from '@jutbank/core/listing';
+import { LANGUAGES } from '@jutbank/core/words';
+import { ofPiece, takenPostage } from '../pieces/index.ts';
 import { answers, byId, moneyShape, positiveMoney, required, route, text, ulid } from '../http/index.ts';
 
-export const listingBody = z.object({
+const words = {
   title: required(300, 'A listing needs a title'),
   body: required(20_000, 'A listing needs its text'),
+};
+export const listingBody = z.object({
+  ...words,
+  /** a second language has its own text beside the English one */
+  language: z.enum(LANGUAGES).default('en'),
 });
 export type ListingBody = z.infer<typeof listingBody>;
 /** Something that is missing, and the stage of the piece where it is mended. */
@@ -16,7 +23,7 @@ const blockShape = z.object({
 });
 export type ListingBlock = z.infer<typeof blockShape>;
 
-export const POSTAGE_ZONES = ['home', 'near', 'far', 'overseas'] as const;
+export { POSTAGE_ZONES };
 export const postage = z
   .object({
     /** packed, in grams, and whether its own weight is only taken for granted */
@@ -65,6 +72,17 @@ export const listingDraft = z
       body: z.string(),
     }),
     problems: z.array(wordingProblemShape),
+    /** the same in a second language, where the shop writes one */
+    second: z
+      .object({
+        language: z.enum(LANGUAGES),
+        written: z.object({ title: z.string(), body: z.string() }),
+        /** as it was edited or went up; null: as it is written */
+        kept: z.object({ title: z.string(), body: z.string() }).nullable(),
+        problems: z.array(wordingProblemShape),
+      })
+      .nullable(),
+    postage: takenPostage.nullable(),
     cautions: z.array(z.string()),
     /** pictures a buyer looks for, ticked off by what is there */
     shots: z.array(z.object({ id: z.string(), ask: z.string(), done: z.boolean() })),
@@ -97,6 +115,13 @@ export const listingRoutes = {
     summary: 'What the carriers ask for it, packed and insured, at home and in three zones',
     params: byId,
     answer: answers(postage, 'Quotes by zone'),
+  }),
+  takePostage: route({
+    ...listing,
+    method: 'post',
+    path: '/pieces/:id/postage',
+    access: 'work',
+    summary: 'Take the cheapest tracked quote of each zone for this piece: it is printed and reckoned with',
   }),
   takeDown: route({
     ...listing,
@@ -144,6 +169,15 @@ export const listingRoutes = {
     path: '/pieces/:id/listing/messages/fetch',
     access: 'work',
     summary: 'Bring in questions and offers',
+  }),
+  answers: route({
+    method: 'get',
+    path: '/pieces/:id/listing/messages/:message/answers',
+    room: 'listing',
+    params: z.object({ id: ulid, message: ulid }),
+    access: 'read',
+    summary: 'What the record says to a question',
+    answer: answers(z.object({ items: z.array(z.string()) }), 'At most three, the nearest first'),
   }),
   answer: route({
     ...listing,

@@ -18,7 +18,13 @@ export {
 } from './grading.ts';
 export { identifyAnswerShape } from './identification.ts';
 export { AS_FOUND, type IntakeBody, emptyIntake, intakeBody } from './intake.ts';
-export type { ListingRecord, MarketMessage, WaitingErrand } from './listing.ts';
+export {
+  type ListingRecord,
+  type MarketMessage,
+  type TakenPostage,
+  type WaitingErrand,
+  takenPostage,
+} from './listing.ts';
 export {
   type AttributionBody,
   type NarrowingBody,

@@ -1,5 +1,6 @@
 /** A listing as the record of its piece keeps it. */
 import { z } from 'zod';
+import { POSTAGE_ZONES } from '@jutbank/core/listing';
 import { moneyShape } from '../http/index.ts';
 
 export const marketMessage = z
@@ -31,6 +32,8 @@ export const listingRecord = z
     title: z.string(),
     body: z.string(),
     publishedAt: z.string().nullable(),
+    /** the day after which it is up no longer, where listings run out */
+    expiresOn: z.string().nullable(),
     marketplaceRef: z.string().nullable(),
     messages: z.array(marketMessage),
     /** what the marketplace has not been told yet, oldest first */
@@ -39,3 +42,20 @@ export const listingRecord = z
   .meta({ id: 'ListingRecord' });
 export type ListingRecord = z.infer<typeof listingRecord>;
 export type WaitingErrand = z.infer<typeof waitingErrand>;
+
+/** What a carrier asked, as the shop took it for this piece. */
+export const takenPostage = z
+  .object({
+    askedOn: z.string(),
+    quotes: z.array(
+      z.object({
+        zone: z.enum(POSTAGE_ZONES),
+        carrier: z.string(),
+        service: z.string(),
+        price: moneyShape,
+        tracked: z.boolean(),
+      }),
+    ),
+  })
+  .meta({ id: 'TakenPostage' });
+export type TakenPostage = z.infer<typeof takenPostage>;

@@ -24,6 +24,7 @@ export {
 } from './shop.ts';
 export {
   type PaperSettings,
+  listingStyleIn,
   USUAL_PAPERS,
   type VersionedPapers,
   paperSettings,

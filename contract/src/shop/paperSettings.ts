@@ -1,7 +1,9 @@
 /** What stands on the shop's papers: letterhead, terms, and the words its tax adviser gave for each scheme. */
-import { LISTING_SECTIONS } from '@jutbank/core/listing';
+import { LISTING_SECTIONS, PLACES_OF_SALE, type ListingStyle } from '@jutbank/core/listing';
+import { LANGUAGES, type Language } from '@jutbank/core/words';
 import { z } from 'zod';
-import { answers, route, text } from '../http/index.ts';
+import { answers, required, route, text } from '../http/index.ts';
+import { constructionShape } from '../reference/index.ts';
 
 const days = (most: number) => z.number().int().min(0).max(most);
 export const paperSettings = z.object({
@@ -31,6 +33,36 @@ export const paperSettings = z.object({
       postageAbroad: text(300).default(''),
       terms: text(1000).default(''),
       offers: z.enum(['open', 'fixed', 'unsaid']).default('unsaid'),
+      /** a listing runs out after so many days; null: it stays until it is taken down */
+      runsForDays: days(400).min(1, 'at least a day').nullable().default(null),
+      /** the same words in a second language; null: listings are written in English alone */
+      second: z
+        .object({
+          language: z.enum(LANGUAGES).exclude(['en']).nullable().default(null),
+          reason: text(500).default(''),
+          postageHome: text(300).default(''),
+          postageAbroad: text(300).default(''),
+          terms: text(1000).default(''),
+        })
+        .prefault({}),
+    })
+    .prefault({}),
+  /** what buyers are told to think of, as the shop's adviser gave it */
+  cautions: z
+    .object({
+      minimumAge: z.number().int().min(1).max(99).nullable().default(null),
+      /** mm */
+      longBlade: z.number().min(1).max(2000).nullable().default(null),
+      own: z
+        .array(
+          z.object({
+            text: required(500, 'Write what is to be said'),
+            construction: constructionShape.nullable().default(null),
+            place: z.enum(PLACES_OF_SALE).nullable().default(null),
+          }),
+        )
+        .max(30)
+        .default([]),
     })
     .prefault({}),
   /** what a packed piece weighs beyond itself, and the box it goes in */
@@ -49,6 +81,13 @@ export const paperSettings = z.object({
 });
 export type PaperSettings = z.infer<typeof paperSettings>;
 export const USUAL_PAPERS: PaperSettings = paperSettings.parse({});
+
+/** What all listings say, in one of the languages they are written in. */
+export const listingStyleIn = ({ listing, cautions }: PaperSettings, language: Language): ListingStyle => ({
+  ...listing,
+  ...(language === 'en' ? {} : listing.second),
+  rules: cautions,
+});
 
 export const versionedPapers = z
   .object({ settings: paperSettings, version: z.number() })

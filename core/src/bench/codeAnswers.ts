@@ -1,4 +1,5 @@
 /** What the stamps say in plain facts, and where an observation disagrees with them. */
+import { ENGLISH } from '../words/index.ts';
 import { impliedValues, readDateCode, readSerial, type FeatureReading } from '../reference/index.ts';
 import type { ReferenceIndex } from './compile.ts';
 import type { Row } from './compiled.ts';
@@ -80,13 +81,16 @@ export function serialAlerts(index: ReferenceIndex, observations: readonly Obser
     if (runs.length > 0 && !runs.includes(true))
       alerts.push({
         kind: 'serial-beyond-run',
-        detail: `Number ${serial.number} lies outside every known run of this pattern.`,
+        detail: ENGLISH.say('unproved.beyondRun', { number: serial.number }),
       });
     const sizes = new Set(editions.flatMap(toldRuns));
     if (serial.run !== undefined && sizes.size > 0 && !sizes.has(serial.run))
       alerts.push({
         kind: 'run-does-not-exist',
-        detail: `A run of ${serial.run.toLocaleString('en')} is told on the piece; known are ${[...sizes].map((n) => n.toLocaleString('en')).join(', ')}.`,
+        detail: ENGLISH.say('unproved.noSuchRun', {
+          run: ENGLISH.number(serial.run),
+          known: [...sizes].map((n) => ENGLISH.number(n)).join(', '),
+        }),
       });
     return alerts;
   });

@@ -1,5 +1,6 @@
 /** How far an attribution may go, in the trade's words, always with its reasons. */
 import { edtfInWords } from '../dates/index.ts';
+import { ENGLISH } from '../words/index.ts';
 import type { ReferenceIndex } from './compile.ts';
 import type { Row } from './compiled.ts';
 import { exchangedParts } from './evidenceTable.ts';
@@ -39,15 +40,19 @@ export function attributionOf(
     if (index.counterfeit[r]) fakes += posterior.probability[r] ?? 0;
   const name = best.variant.name;
   const unproved: string[] = [];
-  if (twins.length > 0) unproved.push('a commercial twin shares every observed feature');
-  if (!proof) unproved.push('no mark, code or number was seen that only this variant bears');
+  if (twins.length > 0) unproved.push(ENGLISH.say('unproved.twin'));
+  if (!proof) unproved.push(ENGLISH.say('unproved.noProof'));
   const copies = inPlay.filter((row) => row.variant.kind === 'counterfeit' && row !== best);
   for (const copy of copies)
     unproved.push(
-      `a counterfeit is known (${copy.variant.name}), and what gives it away was not looked for${copy.variant.tells?.length ? `: ${copy.variant.tells.join('; ')}` : ''}`,
+      copy.variant.tells?.length
+        ? ENGLISH.say('unproved.counterfeitTells', {
+            name: copy.variant.name,
+            tells: copy.variant.tells.join('; '),
+          })
+        : ENGLISH.say('unproved.counterfeit', { name: copy.variant.name }),
     );
-  if (posterior.unlisted > t.doubt)
-    unproved.push('something not in the reference explains what was seen about as well');
+  if (posterior.unlisted > t.doubt) unproved.push(ENGLISH.say('unproved.unlisted'));
 
   if (best.imitation && p(best) >= 0.5)
     return answer('rejected', [

@@ -1,5 +1,6 @@
 /** Findings: part, defect, severity or measure, where (formats.md, "Grade"). */
 import type { Construction } from '../reference/index.ts';
+import { ENGLISH } from '../words/index.ts';
 
 export const PARTS = [
   'blade',
@@ -130,37 +131,25 @@ const MEASURED: Partial<Record<Defect, 'mm' | 'percent'>> = {
 /** What a finding's measure is in; undefined where the defect is not measured. */
 export const measureUnit = (defect: Defect): 'mm' | 'percent' | undefined => MEASURED[defect];
 
-const DEFECT_WORDS: Partial<Record<Defect, string>> = {
-  'blade-loss': 'blade lost to sharpening',
-  'finish-loss': 'loss of finish',
-  'play-side': 'side play',
-  'play-vertical': 'vertical play',
-  'lock-rock': 'lock rock',
-  'lock-travel': 'lock travel',
-  'weak-snap': 'weak snap',
-  'lazy-snap': 'lazy snap',
-  'off-centre': 'off centre',
-  named: 'owner’s name',
-  rolled: 'rolled edge',
-};
-export const defectInWords = (defect: Defect): string => DEFECT_WORDS[defect] ?? defect;
+export const defectInWords = (defect: Defect, words = ENGLISH): string => words.say(`defect.${defect}`);
 
-export function partInWords(part: string): string {
+export function partInWords(part: string, words = ENGLISH): string {
   const [name = part, number] = part.split(':');
-  return number === undefined ? name : `${name} ${number}`;
+  const said = words.name('part', name);
+  return number === undefined ? said : `${said} ${number}`;
 }
 
 /** One finding as a buyer should read it: `Scales: crack, light, 4 mm, rear side – at the front pin`. */
-export function findingInWords(f: Finding): string {
+export function findingInWords(f: Finding, words = ENGLISH): string {
   const unit = measureUnit(f.defect);
   const details = [
-    f.count != null && f.count > 1 ? `${f.count} places` : undefined,
-    f.severity ?? undefined,
-    f.measure == null ? undefined : unit === 'percent' ? `${f.measure} %` : `${f.measure} mm`,
-    f.side ?? undefined,
-    f.byMaker ? 'by the maker' : undefined,
+    f.count != null && f.count > 1 ? words.say('finding.places', { count: f.count }) : undefined,
+    f.severity ? words.say(`severity.${f.severity}`) : undefined,
+    f.measure == null ? undefined : words.figure(`${f.measure} ${unit === 'percent' ? '%' : 'mm'}`),
+    f.side ? words.name('side', f.side) : undefined,
+    f.byMaker ? words.say('finding.byMaker') : undefined,
   ].filter((d): d is string => d !== undefined && d !== '');
-  const part = partInWords(f.part);
-  const head = `${part.charAt(0).toUpperCase()}${part.slice(1)}: ${[defectInWords(f.defect), ...details].join(', ')}`;
+  const part = partInWords(f.part, words);
+  const head = `${part.charAt(0).toUpperCase()}${part.slice(1)}: ${[defectInWords(f.defect, words), ...details].join(', ')}`;
   return f.note ? `${head} – ${f.note}` : head;
 }

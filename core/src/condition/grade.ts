@@ -63,7 +63,10 @@ export function gradeCondition(question: GradeQuestion, set: RuleSet = SHIPPED_R
   return {
     conditionIndex: round(index),
     grades: scales.map((scale) => gradeOn(scale, question, rules)),
-    disclosures: [...findings.map(findingInWords), ...completenessDisclosures(question.completeness)],
+    disclosures: [
+      ...findings.map((f) => findingInWords(f)),
+      ...completenessDisclosures(question.completeness),
+    ],
     deductions,
   };
 }

@@ -50,7 +50,7 @@ describe('a guided inspection', () => {
       ),
     };
     expect(notExamined(sections, inspection, findings)).toEqual([
-      { section: 'What carries it', steps: [expect.objectContaining({ id: 'frog' })] },
+      { id: 'carried', section: 'What carries it', steps: [expect.objectContaining({ id: 'frog' })] },
     ]);
     const scabbard = all.find((s) => s.id === 'scabbard');
     expect(scabbard && stepState(scabbard, inspection, findings)).toBe('found');

@@ -3,6 +3,7 @@
  * for each part and the defects that may be found there.
  */
 import type { Construction } from '../reference/index.ts';
+import { ENGLISH, type Catalogue } from '../words/index.ts';
 import { basePart, type Defect, type Finding, type Part } from './finding.ts';
 
 export interface InspectionStep {
@@ -48,9 +49,9 @@ interface Template {
   readonly sided?: boolean;
   readonly caution?: string;
 }
+type SectionId = keyof Catalogue['section'];
 interface SectionTemplate {
-  readonly id: string;
-  readonly title: string;
+  readonly id: SectionId;
   readonly each?: Each;
   readonly steps: readonly Template[];
 }
@@ -74,7 +75,6 @@ const SPRING_CAUTION = 'It opens by itself: nobody’s fingers in its way, glass
 const TEMPLATES: readonly SectionTemplate[] = [
   {
     id: 'marks',
-    title: 'Marks',
     steps: [
       {
         id: 'stamp',
@@ -102,7 +102,6 @@ const TEMPLATES: readonly SectionTemplate[] = [
   },
   {
     id: 'handle',
-    title: 'Handle',
     steps: [
       {
         id: 'scales-cracks',
@@ -183,7 +182,6 @@ const TEMPLATES: readonly SectionTemplate[] = [
   },
   {
     id: 'blade',
-    title: 'Blade',
     each: 'blade',
     steps: [
       {
@@ -236,7 +234,6 @@ const TEMPLATES: readonly SectionTemplate[] = [
   },
   {
     id: 'tools',
-    title: 'Tools',
     steps: [
       {
         id: 'tool',
@@ -250,7 +247,6 @@ const TEMPLATES: readonly SectionTemplate[] = [
   },
   {
     id: 'finish',
-    title: 'Finish',
     steps: [
       {
         id: 'finish-left',
@@ -263,7 +259,6 @@ const TEMPLATES: readonly SectionTemplate[] = [
   },
   {
     id: 'action',
-    title: 'Action',
     steps: [
       {
         id: 'snap',
@@ -286,7 +281,6 @@ const TEMPLATES: readonly SectionTemplate[] = [
   },
   {
     id: 'lock',
-    title: 'Lock',
     steps: [
       {
         id: 'travel',
@@ -307,7 +301,6 @@ const TEMPLATES: readonly SectionTemplate[] = [
   },
   {
     id: 'play',
-    title: 'Play',
     steps: [
       {
         id: 'play-side',
@@ -329,7 +322,6 @@ const TEMPLATES: readonly SectionTemplate[] = [
   },
   {
     id: 'centring',
-    title: 'Centring',
     steps: [
       {
         id: 'centring',
@@ -344,7 +336,6 @@ const TEMPLATES: readonly SectionTemplate[] = [
   },
   {
     id: 'fittings',
-    title: 'Fittings',
     steps: [
       {
         id: 'clip',
@@ -364,7 +355,6 @@ const TEMPLATES: readonly SectionTemplate[] = [
   },
   {
     id: 'inside',
-    title: 'Inside',
     steps: [
       {
         id: 'inside',
@@ -377,7 +367,6 @@ const TEMPLATES: readonly SectionTemplate[] = [
   },
   {
     id: 'carried',
-    title: 'What carries it',
     steps: [
       {
         id: 'scabbard',
@@ -437,8 +426,8 @@ export function inspectionFor(
           }),
         );
       const suffix = sectionNumber === undefined ? '' : `:${sectionNumber}`;
-      const title = sectionNumber === undefined ? section.title : `${section.title} ${sectionNumber}`;
-      return steps.length > 0 ? [{ id: section.id + suffix, title, steps }] : [];
+      const id = section.id + suffix;
+      return steps.length > 0 ? [{ id, title: sectionInWords(id), steps }] : [];
     }),
   );
 }
@@ -463,17 +452,24 @@ export function belongsTo(f: Finding, step: InspectionStep): boolean {
   return basePart(f.part) === basePart(step.part) && number === asked;
 }
 
+/** A section by its id: `Blade 2` of `blade:2`. */
+export function sectionInWords(id: string, words = ENGLISH): string {
+  const [name, number] = id.split(':');
+  const title = words.say(`section.${name as SectionId}`);
+  return number === undefined ? title : `${title} ${number}`;
+}
+
 /** What nobody looked at, section by section, for the report. */
 export function notExamined(
   sections: readonly InspectionSection[],
   inspection: Inspection,
   findings: readonly Finding[],
-): { section: string; steps: InspectionStep[] }[] {
+): { id: string; section: string; steps: InspectionStep[] }[] {
   return sections.flatMap((section) => {
     const steps = section.steps.filter((step) => {
       const state = stepState(step, inspection, findings);
       return state === undefined || state === 'not-examined';
     });
-    return steps.length > 0 ? [{ section: section.title, steps }] : [];
+    return steps.length > 0 ? [{ id: section.id, section: section.title, steps }] : [];
   });
 }

@@ -2,6 +2,8 @@
  * Leave it or treat it: what each treatment would take away and leave behind, what it costs, how often it goes wrong,
  * and the grade on every scale before, after, and if it fails (engines.md, Condition and Treatment).
  */
+import { edtfInWords } from '../dates/index.ts';
+import { ENGLISH } from '../words/index.ts';
 import {
   basePart,
   type Completeness,
@@ -64,36 +66,17 @@ export interface TreatmentDone {
   readonly reversible: boolean;
 }
 
-const TREATED: Record<TreatmentKind, string> = {
-  degrease: 'grease and residue taken off',
-  oil: 'action cleaned and oiled',
-  'remove-rust': 'rust taken off',
-  polish: 'polished',
-  sharpen: 'sharpened',
-  'take-out-nicks': 'nicks stoned out',
-  're-tip': 're-tipped',
-  straighten: 'straightened',
-  tighten: 'tightened',
-  centre: 'blade centred',
-  glue: 'glued',
-  'replace-part': 'part replaced',
-  refinish: 'finish renewed',
-  stabilise: 'handle stabilised',
-  'supply-sheath': 'sheath supplied',
-  'open-package': 'package opened',
-  other: 'treated',
-};
-
 /** A treatment as a buyer should read it: `Treated: polished, 2 Nov 2026, compound (3000 grit); cannot be undone`. */
-export function treatmentInWords(t: TreatmentDone): string {
-  const day = new Date(`${t.doneOn}T00:00:00Z`).toLocaleDateString('en-GB', {
-    day: 'numeric',
-    month: 'short',
-    year: 'numeric',
-    timeZone: 'UTC',
+export function treatmentInWords(t: TreatmentDone, words = ENGLISH): string {
+  const means = [t.product, t.grit === '' ? '' : words.say('treatment.grit', { grit: t.grit })]
+    .filter((x) => x !== '')
+    .join(', ');
+  return words.say('treatment.line', {
+    what: t.title === '' ? words.say(`treated.${t.kind}`) : t.title,
+    day: edtfInWords(t.doneOn, words),
+    means: means === '' ? '' : ` (${means})`,
+    undone: words.say(t.reversible ? 'treatment.reversible' : 'treatment.lasting'),
   });
-  const means = [t.product, t.grit === '' ? '' : `${t.grit} grit`].filter((x) => x !== '').join(', ');
-  return `Treated: ${t.title === '' ? TREATED[t.kind] : t.title}, ${day}${means === '' ? '' : ` (${means})`}; ${t.reversible ? 'reversible' : 'cannot be undone'}`;
 }
 
 const EDGE = 'Cut-resistant glove, edge away from you, the piece held fast.';

@@ -1,5 +1,6 @@
 /** Dates as people type them ("about 1935", "1934 to April 36") to EDTF, and EDTF back to words. */
 import { fail, succeed, type Result } from '../result/index.ts';
+import { ENGLISH, type Words } from '../words/index.ts';
 import { calendarOf, isEmpty, type Day, type Span } from './day.ts';
 import { parsePeriod, type DateProblem, type Period } from './period.ts';
 
@@ -17,7 +18,6 @@ const MONTHS = [
   'november',
   'december',
 ];
-const SHORT = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
 
 const monthNumber = (word: string): number | undefined => {
   const index = word.length >= 3 ? MONTHS.findIndex((m) => m.startsWith(word.replace('.', ''))) : -1;
@@ -101,48 +101,53 @@ function yearOf(word: string | undefined, century: number | undefined): string |
   return short?.[1] && century !== undefined ? String(century + Number(short[1])) : undefined;
 }
 
-function dayInWords(day: Day, end: 'first' | 'last'): string {
+const MONTH_KEYS = [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12] as const;
+const monthName = (month: number, words: Words): string => words.say(`months.${MONTH_KEYS[month - 1] ?? 12}`);
+
+function dayInWords(day: Day, end: 'first' | 'last' | 'day', words: Words): string {
   const { year, month, day: d } = calendarOf(day);
   const next = calendarOf((day + 1) as Day);
-  if (end === 'first' && d === 1) return month === 1 ? String(year) : `${SHORT[month - 1]} ${year}`;
-  if (end === 'last' && next.day === 1)
-    return next.month === 1 ? String(year) : `${SHORT[month - 1]} ${year}`;
-  return `${d} ${SHORT[month - 1]} ${year}`;
+  const name = monthName(month, words);
+  if ((end === 'first' && d === 1) || (end === 'last' && next.day === 1)) {
+    const isYear = end === 'first' ? month === 1 : next.month === 1;
+    return isYear ? String(year) : words.say('dates.month', { month: name, year });
+  }
+  return words.say('dates.day', { day: d, month: name, year });
 }
 
 /** `Sep 1934 – Feb 1936`, `before 1940`, `1934`. */
-export function spanInWords(span: Span): string {
-  if (isEmpty(span)) return 'no date fits';
+export function spanInWords(span: Span, words = ENGLISH): string {
+  if (isEmpty(span)) return words.say('dates.none');
   const openStart = !Number.isFinite(span.from);
   const openEnd = !Number.isFinite(span.to);
-  if (openStart && openEnd) return 'any time';
-  if (openStart) return `until ${dayInWords(span.to, 'last')}`;
-  if (openEnd) return `from ${dayInWords(span.from, 'first')}`;
-  const one = span.from === span.to ? calendarOf(span.from) : undefined;
-  if (one) return `${one.day} ${SHORT[one.month - 1]} ${one.year}`;
-  const from = dayInWords(span.from, 'first');
-  const to = dayInWords(span.to, 'last');
+  if (openStart && openEnd) return words.say('dates.any');
+  if (openStart) return words.say('dates.until', { day: dayInWords(span.to, 'last', words) });
+  if (openEnd) return words.say('dates.from', { day: dayInWords(span.from, 'first', words) });
+  if (span.from === span.to) return dayInWords(span.from, 'day', words);
+  const from = dayInWords(span.from, 'first', words);
+  const to = dayInWords(span.to, 'last', words);
   return from === to ? from : `${from} – ${to}`;
 }
 
 /** A period echoed as it was understood: qualifiers in words, sets as a hull. */
-export function periodInWords(period: Period): string {
+export function periodInWords(period: Period, words = ENGLISH): string {
   const hull = { from: period.start.earliest, to: period.end.latest };
   const { start, end } = period;
+  const about = (qualified: boolean, date: string) => (qualified ? words.say('dates.about', { date }) : date);
   // a doubt belongs to the side it was said of
-  if (start.qualified !== end.qualified && Number.isFinite(hull.from) && Number.isFinite(hull.to)) {
-    const side = (qualified: boolean, words: string) => (qualified ? `about ${words}` : words);
-    return `${side(start.qualified, dayInWords(hull.from, 'first'))} to ${side(end.qualified, dayInWords(hull.to, 'last'))}`;
-  }
-  const about = start.qualified || end.qualified ? 'about ' : '';
-  const gaps = period.strict.length > 1 ? ' (not every year between)' : '';
-  return about + spanInWords(hull) + gaps;
+  if (start.qualified !== end.qualified && Number.isFinite(hull.from) && Number.isFinite(hull.to))
+    return words.say('dates.sides', {
+      from: about(start.qualified, dayInWords(hull.from, 'first', words)),
+      to: about(end.qualified, dayInWords(hull.to, 'last', words)),
+    });
+  const said = about(start.qualified || end.qualified, spanInWords(hull, words));
+  return period.strict.length > 1 ? words.say('dates.gaps', { date: said }) : said;
 }
 
 /** The words for an EDTF text that was checked on its way in, or the text itself if it is not EDTF. */
-export function edtfInWords(text: string): string {
+export function edtfInWords(text: string, words = ENGLISH): string {
   const parsed = parsePeriod(text);
-  return parsed.ok ? periodInWords(parsed.value) : text;
+  return parsed.ok ? periodInWords(parsed.value, words) : text;
 }
 
 /** ISO 8601 durations of years and months (`P6M`, `P1Y`, `P1Y6M`) to months. */

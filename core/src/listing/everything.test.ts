@@ -17,12 +17,13 @@ import { dayOf } from '../dates/index.ts';
 import { extentOfInspection, statementsOf, type KnownOfPiece } from '../pieces/index.ts';
 import { EVIDENCE_KINDS, type CustodyEvent } from '../provenance/index.ts';
 import { emptyContents } from '../reference/index.ts';
+import { ENGLISH, LANGUAGES, wordsIn } from '../words/index.ts';
 import { checkWording, writeListing, type ListingFacts } from './write.ts';
 
 const index = compileReference(emptyContents(), '1', dayOf(2026, 11, 1));
 const answer = identify(index, { observations: [] });
 
-const words = fc.constantFrom('at the rear pin', 'seen under the glass', 'not the works’ own', '');
+const note = fc.constantFrom('at the rear pin', 'seen under the glass', 'not the works’ own', '');
 const finding: fc.Arbitrary<Finding> = fc.record({
   part: fc.constantFrom(...PARTS, 'blade:2'),
   defect: fc.constantFrom(...DEFECTS),
@@ -30,7 +31,7 @@ const finding: fc.Arbitrary<Finding> = fc.record({
   measure: fc.option(fc.integer({ min: 1, max: 60 })),
   count: fc.option(fc.integer({ min: 1, max: 4 })),
   byMaker: fc.boolean(),
-  note: words,
+  note,
 });
 const treatment: fc.Arbitrary<TreatmentDone> = fc.record({
   kind: fc.constantFrom(...TREATMENT_KINDS),
@@ -85,7 +86,8 @@ const known: fc.Arbitrary<KnownOfPiece> = fc.record({
   overruled: fc.option(fc.constant({ evidence: 'letter of the works, 1942' })),
 }) as fc.Arbitrary<KnownOfPiece>;
 
-const factsFor = (of: KnownOfPiece): ListingFacts => ({
+const factsFor = (of: KnownOfPiece, words = ENGLISH): ListingFacts => ({
+  words,
   tier: of.tier,
   makerName: 'Brackenholt Cutlery',
   patternName: 'Petrel',
@@ -96,7 +98,7 @@ const factsFor = (of: KnownOfPiece): ListingFacts => ({
   extent: extentOfInspection(of),
   sealed: of.sealed,
   overruled: of.overruled !== null,
-  statements: statementsOf(of),
+  statements: statementsOf(of, words),
   gradeLine: undefined,
   refuted: [],
   included: [],
@@ -108,8 +110,8 @@ const factsFor = (of: KnownOfPiece): ListingFacts => ({
 describe('whatever is recorded', () => {
   test('is told as the rules write it, each fact for itself', () =>
     fc.assert(
-      fc.property(known, (of) => {
-        const facts = factsFor(of);
+      fc.property(known, fc.constantFrom(...LANGUAGES), (of, language) => {
+        const facts = factsFor(of, wordsIn(language));
         expect(checkWording(facts, writeListing(facts))).toEqual([]);
         // a fact for each thing that was found, done or left out
         const count = (kind: string) => facts.statements.filter((s) => s.kind === kind).length;
@@ -120,8 +122,8 @@ describe('whatever is recorded', () => {
     ));
   test('and whichever is taken out of the text is named', () =>
     fc.assert(
-      fc.property(known, fc.nat(), (of, pick) => {
-        const facts = factsFor(of);
+      fc.property(known, fc.nat(), fc.constantFrom(...LANGUAGES), (of, pick, language) => {
+        const facts = factsFor(of, wordsIn(language));
         const told = facts.statements.filter((s) => s.disclose);
         const dropped = told[pick % Math.max(1, told.length)];
         if (!dropped) return;

@@ -1,14 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import { TIERS } from '../bench/index.ts';
 import type { Statement, StatementKind } from '../pieces/index.ts';
-import {
-  cautionsFor,
-  checkWording,
-  claimFor,
-  PLAIN_STYLE,
-  writeListing,
-  type ListingFacts,
-} from './write.ts';
+import { ENGLISH } from '../words/index.ts';
+import { cautionsFor } from './cautions.ts';
+import { checkWording, claimFor, PLAIN_STYLE, writeListing, type ListingFacts } from './write.ts';
 
 const TOLD: readonly StatementKind[] = ['mark', 'feature', 'measure', 'refuted'];
 const say = (kind: StatementKind, text: string): Statement => ({
@@ -20,6 +15,7 @@ const say = (kind: StatementKind, text: string): Statement => ({
   disclose: !TOLD.includes(kind),
 });
 const facts: ListingFacts = {
+  words: ENGLISH,
   tier: 'type-consistent',
   makerName: 'Brackenholt Cutlery',
   patternName: 'Harbour jack',
@@ -116,7 +112,7 @@ describe('a listing', () => {
     expect(writeListing(facts).body).not.toContain('Postage');
   });
   test('cautions name the topic and defer to local law', () => {
-    expect(cautionsFor('bayonet').join(' ')).toMatch(/local law.*regulated/);
+    expect(cautionsFor({ construction: 'bayonet' }).join(' ')).toMatch(/local law.*regulated/);
   });
   test('what was done to it afterwards is said, and cannot be dropped', () => {
     const reworked = {
@@ -158,7 +154,7 @@ describe('what the text says where there is little, and what it may never lose',
   test('a caution that an edit took out is named, for every construction that has one', () => {
     for (const construction of ['bayonet', 'automatic', 'balisong', 'fixed'] as const) {
       const own = { ...facts, construction };
-      for (const caution of cautionsFor(construction)) {
+      for (const caution of cautionsFor({ construction: construction })) {
         const text = writeListing(own);
         expect(checkWording(own, { ...text, body: text.body.replace(caution, '') })).toEqual([
           { kind: 'disclosure-dropped', detail: `The text no longer carries the caution: ${caution}` },

@@ -87,6 +87,6 @@ export function shotList({ construction, pictures, findings }: PicturesOfPiece):
     next: shots.find((s) => !s.done),
     unseen: findings
       .filter((f) => f.pin?.picture == null || !pictures.some((p) => p.id === f.pin?.picture))
-      .map(findingInWords),
+      .map((f) => findingInWords(f)),
   };
 }

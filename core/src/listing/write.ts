@@ -2,14 +2,27 @@
 import type { Tier } from '../bench/index.ts';
 import type { Statement, StatementKind } from '../pieces/index.ts';
 import type { Construction } from '../reference/index.ts';
+import { ENGLISH, type Language, type Words } from '../words/index.ts';
+import { cautionsFor, PLAIN_RULES, type CautionRules } from './cautions.ts';
+
+export const POSTAGE_ZONES = ['home', 'near', 'far', 'overseas'] as const;
+export type PostageZone = (typeof POSTAGE_ZONES)[number];
 
 export interface ListingFacts {
+  /** the words that the facts are told in; the text that is written of them is in the same */
+  readonly words: Words;
   readonly tier: Tier;
   readonly makerName: string | undefined;
   readonly patternName: string | undefined;
   readonly variantName: string | undefined;
   readonly issuedTo: string | undefined;
   readonly construction: Construction;
+  /** mm, the longest that was measured */
+  readonly bladeLength?: number | undefined;
+  /** what it is made of, as the reference names it */
+  readonly materials?: readonly string[];
+  /** what a carrier asked for it, where the shop took the quote: the price in words */
+  readonly postage?: readonly { readonly zone: PostageZone; readonly price: string; readonly by: string }[];
   /** in words: "Sep 1934 – Feb 1936" */
   readonly made: string | undefined;
   /** how much was looked at: only after a whole look may "no fault" be said */
@@ -52,27 +65,29 @@ export function claimFor(
     | 'isLicensed'
     | 'overruled'
   >,
+  words = ENGLISH,
 ): string {
   const name = [facts.makerName, facts.patternName].filter(Boolean).join(' ');
-  if (name === '') return 'A knife; which one it is has not been settled.';
+  if (name === '') return words.say('claim.unsettled');
   const what = facts.variantName ? `${name}, ${facts.variantName}` : name;
-  if (facts.isReplica) return `A replica, sold as a replica: ${what}.`;
+  if (facts.isReplica) return words.say('claim.replica', { what });
   if (facts.isLicensed && (facts.tier === 'confirmed' || facts.tier === 'probable'))
-    return `A licensed copy, sold as one: ${what}.`;
-  if (facts.overruled) return `Attributed by the appraiser as ${what}; the marks speak against it.`;
+    return words.say('claim.licensed', { what });
+  if (facts.overruled) return words.say('claim.overruled', { what });
   switch (facts.tier) {
     case 'confirmed':
-      return `This is ${what}.`;
     case 'probable':
-      return `This is very likely ${what}.`;
-    case 'type-consistent':
-      return `${name} of the type issued${facts.issuedTo ? ` to ${facts.issuedTo}` : ''} (${facts.variantName ?? 'service issue'}); this cannot be proved for this piece.`;
     case 'doubtful':
-      return `Offered as ${what}, not guaranteed.`;
     case 'rejected':
-      return `Not what it appears to be: closest to ${what}.`;
+      return words.say(`claim.${facts.tier}`, { what });
+    case 'type-consistent':
+      return words.say('claim.typeConsistent', {
+        name,
+        to: facts.issuedTo ? words.say('claim.to', { body: facts.issuedTo }) : '',
+        variant: facts.variantName ?? words.say('claim.serviceIssue'),
+      });
     case 'not-enough-seen':
-      return `${name}; which variant it is has not been settled.`;
+      return words.say('claim.notEnough', { name });
   }
 }
 
@@ -108,6 +123,7 @@ export interface ListingStyle {
   readonly postageAbroad: string;
   readonly terms: string;
   readonly offers: 'open' | 'fixed' | 'unsaid';
+  readonly rules: CautionRules;
 }
 export const PLAIN_STYLE: ListingStyle = {
   order: [],
@@ -116,8 +132,8 @@ export const PLAIN_STYLE: ListingStyle = {
   postageAbroad: '',
   terms: '',
   offers: 'unsaid',
+  rules: PLAIN_RULES,
 };
-const OFFERS = { open: 'Open to offers.', fixed: 'The price is fixed.', unsaid: undefined } as const;
 
 export const sectionsInOrder = (order: readonly ListingSection[]): ListingSection[] => [
   ...new Set([...order, ...LISTING_SECTIONS]),
@@ -128,42 +144,69 @@ export function writeListing(facts: ListingFacts, style: ListingStyle = PLAIN_ST
   const disclosures = facts.statements
     .filter((s) => s.disclose && !OWN_PARAGRAPH.includes(s.kind))
     .map((s) => s.text);
-  const name = [facts.makerName, facts.patternName].filter(Boolean).join(' ') || 'Knife';
+  const { words } = facts;
+  const name = [facts.makerName, facts.patternName].filter(Boolean).join(' ') || words.say('listing.knife');
   const certain = !facts.overruled && (facts.tier === 'confirmed' || facts.tier === 'probable');
   const title = [
-    facts.isReplica ? `Replica: ${name}` : name,
-    certain ? facts.variantName : facts.tier === 'type-consistent' ? 'of the issued type' : undefined,
+    facts.isReplica ? words.say('listing.replicaTitle', { name }) : name,
+    certain
+      ? facts.variantName
+      : facts.tier === 'type-consistent'
+        ? words.say('listing.issuedType')
+        : undefined,
     facts.made,
   ].filter(Boolean);
+  const listed = (head: string, lines: readonly string[]) =>
+    lines.length > 0 ? [head, ...lines.map((line) => `– ${line}`)].join('\n') : undefined;
   const postage = [
-    style.postageHome === '' ? '' : `Postage at home: ${style.postageHome}`,
-    style.postageAbroad === '' ? '' : `Postage abroad: ${style.postageAbroad}`,
+    style.postageHome === '' ? '' : words.say('listing.postageHome', { postage: style.postageHome }),
+    style.postageAbroad === '' ? '' : words.say('listing.postageAbroad', { postage: style.postageAbroad }),
+    ...(facts.postage ?? []).map(({ zone, price, by }) =>
+      words.say('listing.postageQuote', { zone: words.say(`zone.${zone}`), price, by }),
+    ),
   ].filter((line) => line !== '');
   const paragraphs: Readonly<Record<ListingSection, readonly (string | undefined)[]>> = {
-    claim: [claimFor(facts)],
-    made: [facts.made ? `Made: ${facts.made}.` : 'When it was made is not known.'],
-    marks: [of('mark').length > 0 ? ['Marks:', ...of('mark').map((m) => `– ${m}`)].join('\n') : undefined],
+    claim: [claimFor(facts, words)],
+    made: [facts.made ? words.say('listing.made', { made: facts.made }) : words.say('listing.madeUnknown')],
+    marks: [listed(words.say('listing.marks'), of('mark'))],
     measures: [sentences(of('measure'))],
     features: [sentences(of('feature'))],
     condition: [
       facts.gradeLine,
-      disclosures.length > 0 ? ['Please note:', ...disclosures.map((d) => `– ${d}`)].join('\n') : undefined,
+      listed(words.say('listing.note'), disclosures),
       facts.extent === 'whole' && of('finding').length === 0
-        ? 'No fault was found on inspection.'
+        ? words.say('listing.noFault')
         : facts.extent === 'none' && !facts.sealed
-          ? 'It has not been inspected yet.'
+          ? words.say('listing.notInspected')
           : undefined,
     ],
     reason: [style.reason === '' ? undefined : style.reason],
-    included: [facts.included.length > 0 ? `Included: ${facts.included.join(', ')}.` : undefined],
-    history: [of('history').length > 0 ? `History: ${of('history').join('. ')}.` : undefined],
-    provenance: [facts.provenance ? `Provenance: ${facts.provenance}` : 'Earlier owners are not known.'],
+    included: [
+      facts.included.length > 0
+        ? words.say('listing.included', { items: facts.included.join(', ') })
+        : undefined,
+    ],
+    history: [
+      of('history').length > 0
+        ? words.say('listing.history', { events: of('history').join('. ') })
+        : undefined,
+    ],
+    provenance: [
+      facts.provenance
+        ? words.say('listing.provenance', { trail: facts.provenance })
+        : words.say('listing.ownersUnknown'),
+    ],
     'not-proved': [
-      of('not-excluded').length > 0 ? `Not proved, because ${of('not-excluded').join('; ')}.` : undefined,
+      of('not-excluded').length > 0
+        ? words.say('listing.notProved', { reasons: of('not-excluded').join('; ') })
+        : undefined,
     ],
     postage: [postage.length > 0 ? postage.join('\n') : undefined],
-    terms: [OFFERS[style.offers], style.terms === '' ? undefined : style.terms],
-    cautions: cautionsFor(facts.construction),
+    terms: [
+      style.offers === 'unsaid' ? undefined : words.say(`listing.${style.offers}`),
+      style.terms === '' ? undefined : style.terms,
+    ],
+    cautions: cautionsFor(facts, style.rules, 'online', words),
   };
   return {
     title: title.join(', '),
@@ -174,32 +217,16 @@ export function writeListing(facts: ListingFacts, style: ListingStyle = PLAIN_ST
   };
 }
 
-/** Topics to think of, never a verdict: local law and licensed advice decide. */
-export function cautionsFor(construction: Construction): string[] {
-  const common =
-    'Sold to adults only. Rules on owning, carrying, posting and exporting blades differ from place to place: please check your local law before you buy; where in doubt ask a licensed adviser.';
-  switch (construction) {
-    case 'automatic':
-    case 'balisong':
-      return [common, 'Its way of opening is restricted in some places.'];
-    case 'bayonet':
-      return [common, 'Bayonets and service property are regulated in some places.'];
-    case 'slipjoint':
-    case 'locking-folder':
-    case 'fixed':
-    case 'multi-tool':
-      return [common];
-  }
-}
-
 export interface WordingProblem {
   readonly kind: 'disclosure-dropped' | 'claim-too-strong' | 'refuted-story';
   readonly detail: string;
 }
 
 /** Words that claim more than a tier allows. */
-const STRONG_WORDS =
-  /\b(guaranteed (?:genuine|authentic|original)|certainly|definitely|undoubtedly|without (?:a |any )?doubt|proven|100 ?% (?:genuine|authentic|original))\b/i;
+const STRONG_WORDS: Readonly<Record<Language, RegExp>> = {
+  en: /\b(guaranteed (?:genuine|authentic|original)|certainly|definitely|undoubtedly|without (?:a |any )?doubt|proven|100 ?% (?:genuine|authentic|original))\b/i,
+  de: /(?<!\p{L})(garantiert (?:echt|original)|echtheit garantiert|zweifellos|zweifelsfrei|ohne (?:jeden )?zweifel|mit sicherheit|(?<!nicht )bewiesen|100 ?% (?:echt|original))(?!\p{L})/iu,
+};
 
 const folded = (text: string) =>
   text
@@ -218,7 +245,8 @@ const carrying = (text: string): Set<string> =>
 /** A story counts as told again when one sentence has so much of it. */
 const MUCH_OF_IT = 0.6;
 /** A sentence that says the story is wrong may well name it. */
-const DENIES = /\b(not|never|wrong(?:ly)?|refuted|untrue|mistaken|no (?:truth|evidence)|contrary)\b/i;
+const DENIES =
+  /\b(not|never|wrong(?:ly)?|refuted|untrue|mistaken|no (?:truth|evidence)|contrary|nicht|nie|widerlegt|falsch|kein(?:e|en)?)\b/i;
 
 function repeats(body: string, told: string): boolean {
   const story = carrying(told);
@@ -248,19 +276,24 @@ function notSaid(body: string, texts: readonly string[]): string[] {
 }
 
 /** What an edit by hand took away or made stronger than the evidence; publishing waits until it is mended. */
-export function checkWording(facts: ListingFacts, text: ListingText): WordingProblem[] {
+export function checkWording(
+  facts: ListingFacts,
+  text: ListingText,
+  { rules }: Pick<ListingStyle, 'rules'> = PLAIN_STYLE,
+): WordingProblem[] {
+  const { words } = facts;
   const problems: WordingProblem[] = [];
   const body = folded(`${text.title} ${text.body}`);
   const told = facts.statements.filter((s) => s.disclose).map((s) => s.text);
   for (const text of notSaid(body, told))
     problems.push({ kind: 'disclosure-dropped', detail: `The text no longer says: ${text}` });
-  for (const caution of cautionsFor(facts.construction))
+  for (const caution of cautionsFor(facts, rules, 'online', words))
     if (!body.includes(folded(caution)))
       problems.push({
         kind: 'disclosure-dropped',
         detail: `The text no longer carries the caution: ${caution}`,
       });
-  if (facts.isReplica && !body.includes('replica'))
+  if (facts.isReplica && !body.includes(folded(words.say('claim.replicaWord'))))
     problems.push({ kind: 'disclosure-dropped', detail: 'A replica must be called a replica.' });
   for (const story of facts.refuted)
     if (repeats(text.body, story.told))
@@ -269,16 +302,16 @@ export function checkWording(facts: ListingFacts, text: ListingText): WordingPro
         detail: `This story is refuted: “${story.told}”${story.because === undefined ? '' : ` ${story.because}`}`,
       });
   if (facts.tier !== 'confirmed' || facts.overruled) {
-    const strong = STRONG_WORDS.exec(`${text.title} ${text.body}`);
+    const strong = STRONG_WORDS[words.language].exec(`${text.title} ${text.body}`);
     if (strong)
       problems.push({
         kind: 'claim-too-strong',
         detail: `“${strong[0]}” says more than the evidence: it is ${facts.tier}.`,
       });
-    if (!body.includes(folded(claimFor(facts))))
+    if (!body.includes(folded(claimFor(facts, words))))
       problems.push({
         kind: 'claim-too-strong',
-        detail: `The claim must stay as it is supported: “${claimFor(facts)}”`,
+        detail: `The claim must stay as it is supported: “${claimFor(facts, words)}”`,
       });
   }
   return problems;

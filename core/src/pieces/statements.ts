@@ -17,6 +17,7 @@ import {
   inspectionFor,
   notExamined,
   partInWords,
+  sectionInWords,
   treatmentInWords,
   type Completeness,
   type Finding,
@@ -26,6 +27,7 @@ import {
 import { edtfInWords, type Span } from '../dates/index.ts';
 import { NO_CONTRADICTION, trailOf, type CustodyEvent, type TrailContext } from '../provenance/index.ts';
 import type { Construction, FeatureReading } from '../reference/index.ts';
+import { ENGLISH, type Words } from '../words/index.ts';
 import { dimensionOfUnit, formatQuantity } from '../units/index.ts';
 
 export const STATEMENT_KINDS = [
@@ -63,11 +65,7 @@ export interface Statement {
 }
 
 /** What came in such a state is told: it says what somebody did before the shop had it. */
-const AS_FOUND_TELLS: Readonly<Record<string, string>> = {
-  polished: 'It was polished before it came here',
-  cleaned: 'It was cleaned before it came here',
-  'preserved-in-grease': 'It came preserved in grease',
-};
+const AS_FOUND_TELLS = ['polished', 'cleaned', 'preserved-in-grease'] as const;
 
 export interface KnownOfPiece {
   readonly index: ReferenceIndex;
@@ -102,7 +100,12 @@ export interface KnownOfPiece {
   readonly overruled: { readonly evidence: string } | null;
 }
 
-export function statementsOf(known: KnownOfPiece): Statement[] {
+/** What is known, and the words it is told in. */
+type Telling = KnownOfPiece & { readonly words: Words };
+
+/** @param words names that the reference or the shop gave stay as they were given; all else is said in these */
+export function statementsOf(of: KnownOfPiece, words = ENGLISH): Statement[] {
+  const known: Telling = { ...of, words };
   const told = (
     kind: StatementKind,
     basis: Statement['basis'],
@@ -113,28 +116,37 @@ export function statementsOf(known: KnownOfPiece): Statement[] {
     ...told('attribution', 'judged', overruling(known), 'weak'),
     ...told('edition', 'seen', editionLines(known)),
     ...told('date', 'judged', dateLines(known), 'likely'),
-    ...told(
-      'sealed',
-      'seen',
-      known.sealed ? ['It is sealed in its package and was not opened: nothing inside was examined'] : [],
-    ),
+    ...told('sealed', 'seen', known.sealed ? [words.say('statement.sealed')] : []),
     ...told(
       'as-found',
       'seen',
-      AS_FOUND_TELLS[known.asFound ?? ''] ? [AS_FOUND_TELLS[known.asFound ?? ''] ?? ''] : [],
+      AS_FOUND_TELLS.filter((state) => state === known.asFound).map((state) => words.say(`asFound.${state}`)),
     ),
-    ...told('finding', 'seen', known.findings.map(findingInWords)),
-    ...told('completeness', 'seen', completenessDisclosures(known.completeness)),
+    ...told(
+      'finding',
+      'seen',
+      known.findings.map((f) => findingInWords(f, words)),
+    ),
+    ...told('completeness', 'seen', completenessDisclosures(known.completeness, words)),
     ...told('part', 'judged', partLines(known), 'likely'),
-    ...told('treatment', 'seen', known.treatments.map(treatmentInWords)),
+    ...told(
+      'treatment',
+      'seen',
+      known.treatments.map((t) => treatmentInWords(t, words)),
+    ),
     ...told('history', 'judged', historyLines(known), 'likely'),
     ...told('trail', 'told', trailLines(known), 'weak'),
     ...told('not-examined', 'unknown', notExaminedLines(known)),
-    ...told('not-excluded', 'unknown', known.unproved, 'weak'),
+    ...told(
+      'not-excluded',
+      'unknown',
+      known.unproved.map((why) => words.retold('unproved', why)),
+      'weak',
+    ),
     ...told(
       'question',
       'unknown',
-      known.openQuestions.map((q) => `Not explained: ${q}`),
+      known.openQuestions.map((question) => words.say('statement.notExplained', { question })),
     ),
     ...known.observations.flatMap((o) => [
       ...markLine(known, o),
@@ -160,75 +172,93 @@ const skipped = ({
 }: Pick<KnownOfPiece, 'construction' | 'inspection' | 'findings'>) =>
   notExamined(inspectionFor(construction, inspection), inspection, findings);
 
-function overruling({ overruled, tier }: KnownOfPiece): string[] {
+function overruling({ overruled, tier, words }: Telling): string[] {
   if (!overruled || tier === 'rejected') return [];
   return [
-    `Attributed by the appraiser${overruled.evidence === '' ? '' : ` on the ground of: ${overruled.evidence}`}; what was seen speaks for an imitation`,
+    words.say('statement.overruled', {
+      ground:
+        overruled.evidence === '' ? '' : words.say('statement.ground', { evidence: overruled.evidence }),
+    }),
   ];
 }
 
 /** “88 of 1,200”, the index of an annual series, and for whom it was made. */
-function editionLines({ observations, index, claimed }: KnownOfPiece): string[] {
+function editionLines({ observations, index, claimed, words }: Telling): string[] {
   const edition = claimed?.variant.edition;
   const numbers = observations.flatMap((o) =>
     'code' in o && 'text' in o && index.codes.get(o.code)?.kind === 'serial' ? [o.text] : [],
   );
-  const shares = (edition?.split ?? []).map((s) => `${s.run.toLocaleString('en')} ${s.of}`);
+  const shares = (edition?.split ?? []).map((s) => `${words.number(s.run)} ${s.of}`);
   return [
     ...numbers.map((number) =>
       edition?.run == null
-        ? `Number ${number}`
-        : `Number ${number} of a run of ${edition.run.toLocaleString('en')}`,
+        ? words.say('statement.number', { number })
+        : words.say('statement.numberOfRun', { number, run: words.number(edition.run) }),
     ),
-    ...(shares.length > 0 ? [`The run was made as ${shares.join(', ')}`] : []),
-    ...(edition?.index != null ? [`Number ${edition.index} of its annual series`] : []),
-    ...(edition?.retailer ? [`Made for ${edition.retailer}`] : []),
+    ...(shares.length > 0 ? [words.say('statement.runSplit', { shares: shares.join(', ') })] : []),
+    ...(edition?.index != null ? [words.say('statement.annual', { number: edition.index })] : []),
+    ...(edition?.retailer ? [words.say('statement.retailer', { retailer: edition.retailer })] : []),
   ];
 }
 
-function dateLines({ clash, madeByJudgement, answer }: KnownOfPiece): string[] {
+function dateLines({ clash, madeByJudgement, answer, words }: Telling): string[] {
   const lines: string[] = [];
   if (madeByJudgement)
     lines.push(
-      `Dated ${edtfInWords(madeByJudgement.made)} by the appraiser${madeByJudgement.reason === '' ? '' : `: ${madeByJudgement.reason}`}`,
+      words.say('statement.datedBy', {
+        made: edtfInWords(madeByJudgement.made, words),
+        reason: madeByJudgement.reason === '' ? '' : `: ${madeByJudgement.reason}`,
+      }),
     );
   if (clash)
     lines.push(
-      `Its form was made ${edtfInWords(clash.window)}, what was seen on it is of ${edtfInWords(clash.bracket)}`,
+      words.say('statement.clash', {
+        window: edtfInWords(clash.window, words),
+        bracket: edtfInWords(clash.bracket, words),
+      }),
     );
-  if (answer.dating.conflicts.length > 0) lines.push('What was seen on it cannot all be from one time');
+  if (answer.dating.conflicts.length > 0) lines.push(words.say('statement.conflict'));
   return lines;
 }
 
 /** Parts that the claimed variant needs to have been exchanged, and parts that came from elsewhere. */
-function partLines({ answer, claimed, movedParts, findings }: KnownOfPiece): string[] {
+function partLines({ answer, claimed, movedParts, findings, words }: Telling): string[] {
   const of = answer.candidates.find((c) => c.variant === claimed?.variant.id);
   const said = new Set(findings.filter((f) => f.defect === 'replaced').map((f) => f.part.split(':')[0]));
   return [
     ...(of?.exchanged ?? [])
       .filter((part) => !said.has(part))
-      .map((part) => `The ${part} seems to have been exchanged`),
+      .map((part) => words.say('statement.exchanged', { part: partInWords(part, words) })),
     ...movedParts,
     ...(answer.putTogether
       ? [
-          `Its parts seem to belong to two pieces: ${answer.putTogether.pieces.map((p) => p.parts.join(', ')).join(' / ')}`,
+          words.say('statement.marriage', {
+            pieces: answer.putTogether.pieces
+              .map((p) => p.parts.map((part) => partInWords(part, words)).join(', '))
+              .join(' / '),
+          }),
         ]
       : []),
   ];
 }
 
-function notExaminedLines(known: KnownOfPiece): string[] {
+function notExaminedLines(known: Telling): string[] {
+  const { words } = known;
   if (known.sealed || !known.inspected) return [];
-  return skipped(known).map(
-    ({ section, steps }) =>
-      `Not examined, ${section.toLowerCase()}: ${[...new Set(steps.map((s) => partInWords(s.part).toLowerCase()))].join(', ')}`,
+  return skipped(known).map(({ id, steps }) =>
+    words.say('statement.notExamined', {
+      section: inSentence(sectionInWords(id, words), words),
+      parts: [...new Set(steps.map((s) => inSentence(partInWords(s.part, words), words)))].join(', '),
+    }),
   );
 }
 
-const DONE = { 're-issue': 'Issued again', 're-work': 'Re-worked', conversion: 'Converted' } as const;
+/** Nouns begin small within an English sentence, and stay as they are in a German one. */
+const inSentence = (text: string, { language }: Words): string =>
+  language === 'en' ? text.toLowerCase() : text;
 
 /** What happened to the piece after it was made, and whether its numbers belong together. */
-function historyLines({ index, answer, claimed }: KnownOfPiece): string[] {
+function historyLines({ index, answer, claimed, words }: Telling): string[] {
   // what only follows from being a variant is said of that variant only
   const told = answer.history.filter(
     (e) => !('variant' in e.because) || e.because.variant === claimed?.variant.id,
@@ -236,39 +266,44 @@ function historyLines({ index, answer, claimed }: KnownOfPiece): string[] {
   const events = told.map((event) => {
     const from = event.from.map((f) => index.variants.get(f.variant)?.variant.name ?? f.variant);
     const changed = event.changed.map((id) => (index.features.get(id)?.label ?? id).toLowerCase());
-    return [
-      DONE[event.what],
-      from.length > 0 && `from ${from.join(' or ')}`,
-      event.window !== null && edtfInWords(event.window),
-      changed.length > 0 && `(${changed.join(', ')} changed)`,
-    ]
-      .filter((part) => part !== false)
-      .join(' ');
+    return words.say(`history.${event.what}`, {
+      from: from.length > 0 ? words.say('history.from', { variants: from.join(words.say('or')) }) : '',
+      when: event.window === null ? '' : ` ${edtfInWords(event.window, words)}`,
+      changed: changed.length > 0 ? words.say('history.changed', { features: changed.join(', ') }) : '',
+    });
   });
   const { numbers } = answer;
-  const parts = numbers?.parts.map((p) => p.part).join(', ') ?? '';
-  if (numbers?.verdict === 'matching') events.push(`The numbers on ${parts} match`);
-  if (numbers?.verdict === 'differing') events.push(`The numbers on ${parts} differ`);
+  const parts = numbers?.parts.map((p) => partInWords(p.part, words)).join(', ') ?? '';
+  if (numbers?.verdict === 'matching') events.push(words.say('statement.numbersMatch', { parts }));
+  if (numbers?.verdict === 'differing') events.push(words.say('statement.numbersDiffer', { parts }));
   return events;
 }
 
 /** Where the record of owners contradicts itself; a gap is no contradiction, and private owners are not named. */
-function trailLines({ custody, made, today, trailContext }: KnownOfPiece): string[] {
+function trailLines({ custody, made, today, trailContext, words }: Telling): string[] {
   const masked = custody.map((e) =>
-    e.private ? { ...e, holder: e.place ? `a private collection, ${e.place}` : 'a private collection' } : e,
+    e.private
+      ? {
+          ...e,
+          holder: e.place
+            ? words.say('trail.privateAt', { place: e.place })
+            : words.say('trail.privateAnywhere'),
+        }
+      : e,
   );
-  return trailOf(masked, made, today, trailContext)
+  return trailOf(masked, made, today, { ...trailContext, words })
     .problems.filter((p) => !NO_CONTRADICTION.has(p.kind))
-    .map((p) => `The record of its owners contradicts itself: ${p.detail}`);
+    .map((p) => words.say('trail.contradicts', { detail: p.detail }));
 }
 
 const strengthOf = (o: Observation): Statement['strength'] =>
   'certainty' in o && o.certainty === 'unsure' ? 'weak' : 'sure';
-const unsure = (o: Observation): string => (strengthOf(o) === 'weak' ? ' (not read for certain)' : '');
+const unsure = (o: Observation, words: Words): string =>
+  strengthOf(o) === 'weak' ? words.say('statement.unsure') : '';
 
 /** A stamp, code or number as it was read, and what that means by the reference. */
-function markLine(known: KnownOfPiece, o: Observation): Statement[] {
-  const { index } = known;
+function markLine(known: Telling, o: Observation): Statement[] {
+  const { index, words } = known;
   const sourceOf = (of: { source?: string | null | undefined; page?: string | null | undefined }) => {
     const source = index.contents.sources.find((s) => s.id === of.source);
     return source ? { title: source.title, page: of.page ?? null } : null;
@@ -276,7 +311,7 @@ function markLine(known: KnownOfPiece, o: Observation): Statement[] {
   const line = (text: string, source: Statement['source']): Statement[] => [
     {
       kind: 'mark',
-      text: `${text}${unsure(o)}`,
+      text: `${text}${unsure(o, words)}`,
       basis: 'seen',
       strength: strengthOf(o),
       source,
@@ -286,13 +321,18 @@ function markLine(known: KnownOfPiece, o: Observation): Statement[] {
   if ('mark' in o) {
     const mark = index.marks.get(o.mark);
     if (!mark) return [];
-    const used = mark.window == null ? '' : `, in use ${edtfInWords(mark.window)}`;
+    const used =
+      mark.window == null ? '' : words.say('statement.inUse', { window: edtfInWords(mark.window, words) });
     return line(
-      `Stamp “${mark.lines.join(' / ')}”${mark.place ? `, ${mark.place}` : ''}${used}`,
+      `${words.say('statement.stamp', { text: mark.lines.join(' / ') })}${mark.place ? `, ${mark.place}` : ''}${used}`,
       sourceOf(mark),
     );
   }
-  if ('number' in o) return line(`Number ${o.number} on the ${partInWords(o.part)}`, null);
+  if ('number' in o)
+    return line(
+      words.say('statement.numberOn', { number: o.number, part: partInWords(o.part, words) }),
+      null,
+    );
   if (!('code' in o)) return [];
   const code = index.codes.get(o.code);
   if (!code) return [];
@@ -310,33 +350,36 @@ function markLine(known: KnownOfPiece, o: Observation): Statement[] {
     known.answer.codes.find((c) => c.code === o.code),
   );
   return line(
-    `${code.title ?? capital(code.kind.replace('-', ' '))}: ${read}${means === '' ? '' : `, ${means}`}`,
+    `${code.title ?? words.name('codeKind', code.kind)}: ${read}${means === '' ? '' : `, ${means}`}`,
     sourceOf(code),
   );
 }
 
 /** “of 1936”, “horn scales, drop point”; nothing where it could not be read. */
-function meaningOf({ index }: KnownOfPiece, read: CodeAnswer | undefined): string {
+function meaningOf({ index, words }: Telling, read: CodeAnswer | undefined): string {
   if (!read) return '';
-  const years = read.readings.flatMap((r) => (r.window === null ? [] : [edtfInWords(r.window)]));
+  const years = read.readings.flatMap((r) => (r.window === null ? [] : [edtfInWords(r.window, words)]));
   const implied = (
     read.readings.length === 1 ? (read.readings[0]?.implies ?? []) : (read.partly?.implies ?? [])
   ).flatMap((fact) => {
     if ('pattern' in fact) return [index.patterns.get(fact.pattern)?.name ?? []].flat();
     const feature = index.features.get(fact.feature);
     const values = 'values' in fact ? fact.values : [fact.value];
-    const words = values.map(
+    const labels = values.map(
       (value) => feature?.values?.find((v) => v.id === value)?.label ?? asWords(value),
     );
-    return feature ? [`${feature.label.toLowerCase()} ${words.join(' or ').toLowerCase()}`] : [];
+    return feature ? [`${feature.label.toLowerCase()} ${labels.join(words.say('or')).toLowerCase()}`] : [];
   });
-  return [years.length > 0 ? `of ${years.join(' or ')}` : '', ...implied]
+  return [
+    years.length > 0 ? words.say('statement.of', { years: years.join(words.say('or')) }) : '',
+    ...implied,
+  ]
     .filter((part) => part !== '')
     .join(', ');
 }
 
 /** What was seen of its features, for a buyer who asks; not what it has none of. */
-function featureLine({ index }: KnownOfPiece, o: Observation): Statement[] {
+function featureLine({ index, words }: Telling, o: Observation): Statement[] {
   if (!('value' in o) || o.value === 'none') return [];
   const feature = index.features.get(o.feature);
   if (!feature) return [];
@@ -344,7 +387,7 @@ function featureLine({ index }: KnownOfPiece, o: Observation): Statement[] {
   return [
     {
       kind: 'feature',
-      text: `${feature.label}: ${value}${unsure(o)}`,
+      text: `${feature.label}: ${value}${unsure(o, words)}`,
       basis: 'seen',
       strength: strengthOf(o),
       source: null,
@@ -353,14 +396,14 @@ function featureLine({ index }: KnownOfPiece, o: Observation): Statement[] {
   ];
 }
 
-function measureLine({ index }: KnownOfPiece, o: Observation): Statement[] {
+function measureLine({ index, words }: Telling, o: Observation): Statement[] {
   if (!('measure' in o)) return [];
   const feature = index.features.get(o.feature);
   const text = formatQuantity(o.measure, dimensionOfUnit(feature?.unit), o.resolution ?? 0.1);
   return [
     {
       kind: 'measure',
-      text: `${feature?.label ?? o.feature}: ${text}`,
+      text: `${feature?.label ?? o.feature}: ${words.figure(text)}`,
       basis: 'seen',
       strength: strengthOf(o),
       source: null,
@@ -370,7 +413,7 @@ function measureLine({ index }: KnownOfPiece, o: Observation): Statement[] {
 }
 
 /** Told of its maker, its pattern or this form, and known to be wrong: never to be told again as true. */
-function refutedStories({ index, claimed }: KnownOfPiece): Statement[] {
+function refutedStories({ index, claimed, words }: Telling): Statement[] {
   return index.contents.stories.flatMap((story): Statement[] => {
     const ofThis =
       (story.variant != null && story.variant === claimed?.variant.id) ||
@@ -381,7 +424,10 @@ function refutedStories({ index, claimed }: KnownOfPiece): Statement[] {
     return [
       {
         kind: 'refuted',
-        text: `Refuted: “${story.told}”${story.because == null ? '' : ` ${story.because}`}`,
+        text: words.say('statement.refuted', {
+          told: story.told,
+          because: story.because == null ? '' : ` ${story.because}`,
+        }),
         basis: 'reference',
         strength: 'sure',
         source: source ? { title: source.title, page: story.page ?? null } : null,
@@ -392,4 +438,3 @@ function refutedStories({ index, claimed }: KnownOfPiece): Statement[] {
 }
 
 const asWords = (value: FeatureReading) => String(value);
-const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

@@ -1,4 +1,5 @@
 /** What documents say of a piece, each claim set against what was seen and what the record says. */
+import { ENGLISH, type Words } from '../words/index.ts';
 import type { Observation } from '../bench/index.ts';
 import { edtfInWords, periodOf, spanInWords, type Span } from '../dates/index.ts';
 import type { CustodyEvent } from './trail.ts';
@@ -44,54 +45,56 @@ export interface SeenOfPiece {
 const plain = (text: string): string => text.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '');
 
 /** A claim against what is known: what was not looked at neither agrees nor contradicts. */
-export function checkClaim(claim: DocumentClaim, seen: SeenOfPiece): CheckedClaim {
+export function checkClaim(claim: DocumentClaim, seen: SeenOfPiece, words = ENGLISH): CheckedClaim {
   switch (claim.kind) {
     case 'feature':
-      return featureClaim(claim, seen);
+      return featureClaim(claim, seen, words);
     case 'number':
-      return numberClaim(claim.number, seen);
+      return numberClaim(claim.number, seen, words);
     case 'made': {
-      if (!seen.made) return { verdict: 'open', because: 'nothing dates the piece itself' };
+      if (!seen.made) return { verdict: 'open', because: words.say('claims.nothingDates') };
       const period = periodOf(claim.period);
       const meets = period.start.earliest <= seen.made.to && seen.made.from <= period.end.latest;
       return {
         verdict: meets ? 'agrees' : 'contradicts',
-        because: `by what was seen it was made ${spanInWords(seen.made)}`,
+        because: words.say('claims.madeSeen', { made: spanInWords(seen.made, words) }),
       };
     }
     case 'owner':
-      return ownerClaim(claim, seen);
+      return ownerClaim(claim, seen, words);
     case 'other':
-      return { verdict: 'open', because: 'to be judged by whoever reads it' };
+      return { verdict: 'open', because: words.say('claims.toBeJudged') };
   }
 }
 
 function featureClaim(
   { feature, value }: Extract<DocumentClaim, { kind: 'feature' }>,
   { observations, featureInWords }: SeenOfPiece,
+  words: Words,
 ): CheckedClaim {
   const observed = observations.flatMap((o) => ('value' in o && o.feature === feature ? [o.value] : []));
-  if (observed.length === 0) return { verdict: 'not-seen', because: 'it was not looked at on the piece' };
+  if (observed.length === 0) return { verdict: 'not-seen', because: words.say('claims.notLooked') };
   return {
     verdict: observed.some((o) => String(o) === String(value)) ? 'agrees' : 'contradicts',
-    because: `seen: ${observed.map((o) => featureInWords(feature, o)).join(', ')}`,
+    because: words.say('claims.seen', { seen: observed.map((o) => featureInWords(feature, o)).join(', ') }),
   };
 }
 
-function numberClaim(number: string, { observations }: SeenOfPiece): CheckedClaim {
+function numberClaim(number: string, { observations }: SeenOfPiece, words: Words): CheckedClaim {
   const struck = observations.flatMap((o) =>
     'number' in o ? [o.number] : 'text' in o && 'code' in o ? [o.text] : [],
   );
-  if (struck.length === 0) return { verdict: 'not-seen', because: 'no number was read on the piece' };
+  if (struck.length === 0) return { verdict: 'not-seen', because: words.say('claims.noNumber') };
   return {
     verdict: struck.some((text) => plain(text) === plain(number)) ? 'agrees' : 'contradicts',
-    because: `read on the piece: ${struck.join(', ')}`,
+    because: words.say('claims.read', { read: struck.join(', ') }),
   };
 }
 
 function ownerClaim(
   { holder, period }: Extract<DocumentClaim, { kind: 'owner' }>,
   { custody }: SeenOfPiece,
+  words: Words,
 ): CheckedClaim {
   const then = custody.filter((event) => {
     if (period === null) return true;
@@ -99,7 +102,7 @@ function ownerClaim(
     return a.start.earliest <= b.end.latest && b.start.earliest <= a.end.latest;
   });
   if (then.some((event) => plain(event.holder) === plain(holder)))
-    return { verdict: 'agrees', because: 'so it stands in the record of owners' };
+    return { verdict: 'agrees', because: words.say('claims.inRecord') };
   // only somebody who is known to have had it all that time speaks against another
   const other =
     period === null
@@ -111,24 +114,30 @@ function ownerClaim(
   return other
     ? {
         verdict: 'contradicts',
-        because: `the record of owners names ${other.private ? 'somebody else' : other.holder} then`,
+        because: words.say('claims.recordNames', {
+          other: other.private ? words.say('claims.somebodyElse') : other.holder,
+        }),
       }
-    : { verdict: 'open', because: 'the record of owners does not name them yet' };
+    : { verdict: 'open', because: words.say('claims.notYetNamed') };
 }
 
 /** A claim in words, as its document makes it. */
-export function claimInWords(claim: DocumentClaim, featureInWords: SeenOfPiece['featureInWords']): string {
+export function claimInWords(
+  claim: DocumentClaim,
+  featureInWords: SeenOfPiece['featureInWords'],
+  words = ENGLISH,
+): string {
   switch (claim.kind) {
     case 'feature':
       return featureInWords(claim.feature, claim.value);
     case 'number':
-      return `number ${claim.number}`;
+      return words.say('claims.number', { number: claim.number });
     case 'made':
-      return `made ${edtfInWords(claim.period)}`;
+      return words.say('claims.made', { period: edtfInWords(claim.period, words) });
     case 'owner':
       return claim.period === null
-        ? `${claim.holder} had it`
-        : `${claim.holder} had it, ${edtfInWords(claim.period)}`;
+        ? words.say('claims.had', { holder: claim.holder })
+        : words.say('claims.hadThen', { holder: claim.holder, period: edtfInWords(claim.period, words) });
     case 'other':
       return claim.says;
   }

@@ -4,7 +4,7 @@
  * “private collection, town”, as in print.
  */
 import { edtfInWords, isoOf, periodOf, type Day } from '../dates/index.ts';
-import { EVIDENCE_WORDS, type CustodyEvent } from './trail.ts';
+import { evidenceInWords, type CustodyEvent } from './trail.ts';
 
 export interface ToExport {
   /** an address of the shop’s own, below which everything has its id */
@@ -148,7 +148,7 @@ export function linkedArt(of: ToExport): Record<string, unknown> {
         referred_to_by: [
           {
             type: 'LinguisticObject',
-            content: EVIDENCE_WORDS[event.evidence],
+            content: evidenceInWords(event.evidence),
             classified_as: [type(AAT.description, 'evidence')],
           },
         ],

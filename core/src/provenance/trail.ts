@@ -1,4 +1,5 @@
 /** Who had it when, on what evidence, and how much of the piece's life that covers (engines.md, Provenance). */
+import { ENGLISH, type Words } from '../words/index.ts';
 import { asDay, calendarOf, dayOf, edtfInWords, periodOf, type Span } from '../dates/index.ts';
 
 export const EVIDENCE_KINDS = ['document', 'corroborated', 'owner-statement', 'tradition'] as const;
@@ -9,12 +10,7 @@ export const EVIDENCE_STRENGTH: Readonly<Record<EvidenceKind, number>> = {
   'owner-statement': 0.4,
   tradition: 0.15,
 };
-export const EVIDENCE_WORDS: Readonly<Record<EvidenceKind, string>> = {
-  document: 'documented',
-  corroborated: 'corroborated',
-  'owner-statement': 'the owner’s word',
-  tradition: 'tradition',
-};
+export const evidenceInWords = (kind: EvidenceKind, words = ENGLISH): string => words.say(`evidence.${kind}`);
 
 export interface CustodyEvent {
   readonly holder: string;
@@ -43,6 +39,8 @@ export interface TrailContext {
   readonly bodies?: readonly Body[];
   /** what documents say that does not hold, in words */
   readonly contradicted?: readonly string[];
+  /** what is told is told in these; in English where nothing is said */
+  readonly words?: Words;
 }
 
 export const TRAIL_PROBLEMS = [
@@ -136,11 +134,11 @@ function problemsIn(
   made: Span | undefined,
   context: TrailContext,
 ): TrailProblem[] {
-  const { gapYears = LONGEST_GAP_YEARS } = context;
+  const { gapYears = LONGEST_GAP_YEARS, words = ENGLISH } = context;
   const problems: TrailProblem[] = [
-    ...afterTheShop(events, context.acquired),
-    ...places(events),
-    ...namesOfTheDay(events, context.bodies ?? []),
+    ...afterTheShop(events, context.acquired, words),
+    ...places(events, words),
+    ...namesOfTheDay(events, context.bodies ?? [], words),
     ...(context.contradicted ?? []).map((detail) => ({ kind: 'document' as const, detail, events: [] })),
   ];
   events.forEach((event, i) => {
@@ -148,7 +146,10 @@ function problemsIn(
     if (made && Number.isFinite(made.from) && period.start.latest < made.from)
       problems.push({
         kind: 'before-it-was-made',
-        detail: `${event.holder} is said to have had it in ${edtfInWords(event.period)}, before it can have been made.`,
+        detail: words.say('trail.early', {
+          holder: event.holder,
+          period: edtfInWords(event.period, words),
+        }),
         events: [i],
       });
   });
@@ -165,7 +166,7 @@ function problemsIn(
       if (before && a && b.start.latest < a.end.earliest)
         problems.push({
           kind: 'overlap',
-          detail: `${before.holder} and ${after.holder} both had it at one time.`,
+          detail: words.say('trail.both', { one: before.holder, other: after.holder }),
           events: [i, j],
         });
     }
@@ -174,7 +175,11 @@ function problemsIn(
     if (before && last !== undefined && years > gapYears)
       problems.push({
         kind: 'gap',
-        detail: `Nothing is known for ${Math.round(years)} years between ${before.holder} and ${after.holder}.`,
+        detail: words.say('trail.gap', {
+          years: Math.round(years),
+          one: before.holder,
+          other: after.holder,
+        }),
         events: [last, j],
       });
     if (!a || b.end.latest > a.end.latest) last = j;
@@ -183,7 +188,11 @@ function problemsIn(
 }
 
 /** The shop has it since a day: nobody else can have begun to have it after that. */
-function afterTheShop(events: readonly CustodyEvent[], acquired: string | null | undefined): TrailProblem[] {
+function afterTheShop(
+  events: readonly CustodyEvent[],
+  acquired: string | null | undefined,
+  words: Words,
+): TrailProblem[] {
   if (acquired == null) return [];
   const since = periodOf(acquired).end.latest;
   return events.flatMap((event, i): TrailProblem[] =>
@@ -191,7 +200,10 @@ function afterTheShop(events: readonly CustodyEvent[], acquired: string | null |
       ? [
           {
             kind: 'sold-before-bought',
-            detail: `${event.holder} is said to have had it from ${edtfInWords(event.period)}, after the shop had bought it.`,
+            detail: words.say('trail.afterShop', {
+              holder: event.holder,
+              period: edtfInWords(event.period, words),
+            }),
             events: [i],
           },
         ]
@@ -200,7 +212,7 @@ function afterTheShop(events: readonly CustodyEvent[], acquired: string | null |
 }
 
 /** One holder at one time is told to have been in two places. */
-function places(events: readonly CustodyEvent[]): TrailProblem[] {
+function places(events: readonly CustodyEvent[], words: Words): TrailProblem[] {
   return events.flatMap((one, i) =>
     events.slice(i + 1).flatMap((other, k): TrailProblem[] => {
       if (sameWords(one.holder) !== sameWords(other.holder) || !one.place || !other.place) return [];
@@ -210,7 +222,7 @@ function places(events: readonly CustodyEvent[]): TrailProblem[] {
         ? [
             {
               kind: 'place',
-              detail: `${one.holder} is placed at ${one.place} and at ${other.place} at one time.`,
+              detail: words.say('trail.places', { holder: one.holder, one: one.place, other: other.place }),
               events: [i, i + 1 + k],
             },
           ]
@@ -226,25 +238,37 @@ const covers = (period: string, other: string): boolean => {
 };
 
 /** Bodies are called by the name of the day, and hold nothing before they were. */
-function namesOfTheDay(events: readonly CustodyEvent[], bodies: readonly Body[]): TrailProblem[] {
+function namesOfTheDay(
+  events: readonly CustodyEvent[],
+  bodies: readonly Body[],
+  words: Words,
+): TrailProblem[] {
   return events.flatMap((event, i): TrailProblem[] => {
     const body = bodies.find((b) => b.names.some((n) => sameWords(n.name) === sameWords(event.holder)));
     if (!body) return [];
     const then = body.names.filter((n) => covers(n.period, event.period));
     if (then.some((n) => sameWords(n.name) === sameWords(event.holder))) return [];
-    const known = body.names.map((n) => `${n.name}, ${edtfInWords(n.period)}`).join('; ');
+    const known = body.names.map((n) => `${n.name}, ${edtfInWords(n.period, words)}`).join('; ');
     return then[0]
       ? [
           {
             kind: 'name-of-the-day',
-            detail: `In ${edtfInWords(event.period)} ${event.holder} was called ${then[0].name}.`,
+            detail: words.say('trail.called', {
+              period: edtfInWords(event.period, words),
+              holder: event.holder,
+              name: then[0].name,
+            }),
             events: [i],
           },
         ]
       : [
           {
             kind: 'body-not-yet',
-            detail: `${event.holder} is not known to have existed in ${edtfInWords(event.period)} (${known}).`,
+            detail: words.say('trail.notYet', {
+              holder: event.holder,
+              period: edtfInWords(event.period, words),
+              known,
+            }),
             events: [i],
           },
         ];
@@ -255,16 +279,16 @@ function namesOfTheDay(events: readonly CustodyEvent[], bodies: readonly Body[])
  * Owners in order; a semicolon where one passed it directly to the next, a full stop where the link is not known;
  * private persons as "private collection, town".
  */
-export function trailText(events: readonly CustodyEvent[]): string {
+export function trailText(events: readonly CustodyEvent[], words = ENGLISH): string {
   const order = [...events].sort(
     (a, b) => periodOf(a.period).start.earliest - periodOf(b.period).start.earliest,
   );
   return order
     .map((e, i) => {
       const who = e.private
-        ? ['private collection', e.place].filter(Boolean).join(', ')
+        ? [words.say('trail.private'), e.place].filter(Boolean).join(', ')
         : [e.holder, e.place].filter(Boolean).join(', ');
-      const text = `${i === 0 || !linked(order[i - 1], e) ? who.charAt(0).toUpperCase() + who.slice(1) : who}, ${edtfInWords(e.period)} (${EVIDENCE_WORDS[e.evidence]})`;
+      const text = `${i === 0 || !linked(order[i - 1], e) ? who.charAt(0).toUpperCase() + who.slice(1) : who}, ${edtfInWords(e.period, words)} (${evidenceInWords(e.evidence, words)})`;
       const next = order[i + 1];
       return text + (next && linked(e, next) ? '; ' : '. ');
     })

@@ -85,7 +85,7 @@ export function codeDoubts(code: DateCode, eras: readonly string[]): CodeDoubt[]
   tell(
     'double',
     table.filter((r) => r.windows.length > 1),
-    (r) => `${inWords(r)} is read as ${r.windows.map(edtfInWords).join(' and as ')}`,
+    (r) => `${inWords(r)} is read as ${r.windows.map((w) => edtfInWords(w)).join(' and as ')}`,
   );
   const uncovered = table.filter((r) => r.windows.length === 0);
   tell('gap', uncovered, (r) => `${inWords(r)}: no rule reads it`);
@@ -103,7 +103,7 @@ export function codeDoubts(code: DateCode, eras: readonly string[]): CodeDoubt[]
       'outside-era',
       outside,
       (r) =>
-        `${inWords(r)} gives ${r.windows.map(edtfInWords).join(', ')}, when no stamp that carries it was used`,
+        `${inWords(r)} gives ${r.windows.map((w) => edtfInWords(w)).join(', ')}, when no stamp that carries it was used`,
     );
   }
   return doubts;

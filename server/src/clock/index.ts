@@ -1,1 +1,1 @@
-export { todayIso } from './clock.ts';
+export { addDays, todayIso } from './clock.ts';

@@ -4,7 +4,7 @@ import type { Observation } from '@jutbank/core/bench';
 import { subjectKey } from '@jutbank/core/bench';
 import { answer, type Mount } from '../http/index.ts';
 import { createPiece, loadPieces, pieceRecord, type Readers } from '../pieces/index.ts';
-import { blocksOf } from './ready.ts';
+import { blocksOf, isUp } from './ready.ts';
 
 /** Pieces that are looked through, and how much one may miss to be nearly ready. */
 const LOOKED_THROUGH = 400;
@@ -14,7 +14,7 @@ export function mountDesk(mount: Mount, readers: Readers): void {
   const { database } = mount;
   mount.handle(listingRoutes.desk, async () => {
     const ids = await database.rows<{ id: string }>(
-      "SELECT id FROM piece WHERE stage NOT IN ('sold', 'listed') ORDER BY changed_at DESC, id DESC LIMIT ?",
+      "SELECT id FROM piece WHERE stage <> 'sold' ORDER BY changed_at DESC, id DESC LIMIT ?",
       [LOOKED_THROUGH],
     );
     const records = await loadPieces(
@@ -22,7 +22,7 @@ export function mountDesk(mount: Mount, readers: Readers): void {
       ids.map((row) => row.id),
     );
     const rows = records
-      .filter((record) => record.listing?.state !== 'published' && record.quarantinedUntil === null)
+      .filter((record) => !isUp(record) && record.quarantinedUntil === null)
       .map((record): DeskRow => ({
         id: record.id,
         version: record.version,

@@ -218,3 +218,124 @@ describe('the desk, and what happens to a listing once it is up', () => {
     expect(second.stockNumber).not.toBe(piece.stockNumber);
   });
 });
+
+describe('in a second language, with postage, and for as long as it runs', () => {
+  const keep = async (change: (settings: any) => object) => {
+    const { body, etag } = await server.owner.call<any>('GET', '/paper-settings');
+    const kept = await server.owner.call<any>('PUT', '/paper-settings', change(body.settings), {
+      'If-Match': etag ?? '',
+    });
+    expect(kept.status).toBe(200);
+  };
+  const listingSettings = (more: object) => keep((s) => ({ ...s, listing: { ...s.listing, ...more } }));
+  afterAll(() =>
+    keep((s) => ({
+      ...s,
+      listing: { ...s.listing, runsForDays: null, second: { language: null } },
+      cautions: { minimumAge: null, longBlade: null, own: [] },
+    })),
+  );
+  const told = async (id: string) =>
+    (
+      await server.database.rows<any>(
+        "SELECT body FROM outbox WHERE piece_id = ? AND kind = 'publish' ORDER BY id DESC",
+        [id],
+      )
+    )[0]?.body.listing;
+
+  test('written from the same record, edited for itself, held to the same rules, and put up with the first', async () => {
+    await listingSettings({ second: { language: 'de', reason: 'Aus einer Sammlung.' } });
+    let piece = await readyToSell(server);
+    const { second, written } = await draft(piece);
+    expect(second).toMatchObject({ language: 'de', kept: null, problems: [] });
+    expect(second.written.body).toContain('Aus einer Sammlung.');
+    expect(second.written.body).toMatch(/umgeschliffen/);
+    expect(written.body).not.toMatch(/umgeschliffen|Sammlung/);
+    // what it leaves out stops it, as in English
+    piece = await put(piece, 'listing', { title: 'Ein Messer', body: 'Ein feines Messer.', language: 'de' });
+    expect((await draft(piece)).second.problems.map((p: any) => p.kind)).toContain('disclosure-dropped');
+    const refused = await publish(piece);
+    expect(refused.status).toBe(422);
+    expect(JSON.stringify(refused.body.errors)).toMatch(/Deutsch: .*umgeschliffen/);
+    piece = await put(piece, 'listing', { ...second.written, title: 'Ein Messer', language: 'de' });
+    expect((await publish(piece)).status).toBe(200);
+    expect(await told(piece.id)).toMatchObject({
+      title: written.title,
+      translations: [{ language: 'de', title: 'Ein Messer', body: second.written.body }],
+    });
+    expect(
+      (await call('PUT', `/pieces/${piece.id}/listing`, { ...written, language: 'fr' }, piece.version))
+        .status,
+    ).toBe(422);
+    await listingSettings({ second: { language: null } });
+  });
+
+  test('the shop’s own age and cautions must stand in the text', async () => {
+    const piece = await readyToSell(server);
+    const { written } = await draft(piece);
+    const kept = await put(piece, 'listing', written);
+    await keep((s) => ({
+      ...s,
+      cautions: { minimumAge: 21, longBlade: null, own: [{ text: 'Posted to a checked address.' }] },
+    }));
+    const { problems, cautions } = await draft(kept);
+    expect(problems.map((p: any) => p.detail).join(' ')).toMatch(/21 years.*Posted to a checked address/s);
+    expect(cautions).toContain('Posted to a checked address.');
+    expect((await publish(kept)).status).toBe(422);
+    expect((await publish(await put(kept, 'listing', (await draft(kept)).written))).status).toBe(200);
+    await keep((s) => ({ ...s, cautions: { minimumAge: null, longBlade: null, own: [] } }));
+  });
+
+  test('a quote that was taken is printed, and reckoned with', async () => {
+    const piece = await readyToSell(server);
+    const taken = await call('POST', `/pieces/${piece.id}/postage`, {}, piece.version);
+    expect(taken.status).toBe(200);
+    expect((await call('POST', `/pieces/${piece.id}/postage`, {}, piece.version)).status).toBe(412);
+    const { postage, written } = await draft(taken.body);
+    expect(postage.quotes.map((q: any) => q.zone)).toEqual(['home', 'near', 'far', 'overseas']);
+    expect(postage.quotes.every((q: any) => q.tracked)).toBe(true);
+    expect(written.body).toMatch(/Postage at home: €\d+\.\d\d \(.*Tracked parcel/);
+    const after = (await call('GET', `/pieces/${piece.id}/money`)).body;
+    // the buyer pays it and the carrier gets it
+    const { price } = postage.quotes[0];
+    const gross = (Number(after.money.net.gross) - Number(price.amount)).toFixed(2);
+    expect([after.money.net.postageCost, gross]).toEqual([price.amount, piece.pricing.ask.amount]);
+    const sold = await call('POST', `/pieces/${piece.id}/sale`, {
+      price: { amount: '110.00', currency: 'EUR' },
+      channel: (await call('GET', '/pricing-settings')).body.settings.usualChannel,
+      buyerName: 'Greta Sundholm',
+      ageChecked: true,
+    });
+    expect(sold.body.net.postageCost).toBe(price.amount);
+  });
+
+  test('run out it waits on the desk, is no longer up, and goes up again', async () => {
+    await listingSettings({ runsForDays: 30 });
+    let piece = (await publish(await readyToSell(server))).body;
+    const { expiresOn } = piece.listing;
+    expect(Math.round((Date.parse(expiresOn) - Date.now()) / 86_400_000)).toBeGreaterThanOrEqual(29);
+    expect(await told(piece.id)).toMatchObject({ until: expiresOn });
+    expect((await publish(piece)).status).toBe(409);
+    await server.database.run("UPDATE listing SET expires_on = '2026-01-31' WHERE piece_id = ?", [piece.id]);
+    piece = await now(piece);
+    expect(piece.attention).toContain('Its listing has run out');
+    expect((await call('GET', '/listing-desk')).body.items.map((r: any) => r.id)).toContain(piece.id);
+    const again = await publish(piece);
+    expect(again.status).toBe(200);
+    expect(again.body.listing.expiresOn).toBe(expiresOn);
+    await listingSettings({ runsForDays: null });
+  });
+
+  test('a question is answered from the record', async () => {
+    let piece = (await publish(await readyToSell(server))).body;
+    piece = (await call('POST', `/pieces/${piece.id}/listing/messages/fetch`, {})).body;
+    const question = piece.listing.messages.find((m: any) => m.kind === 'question');
+    await server.database.run('UPDATE market_message SET words = ? WHERE id = ?', [
+      'Was the blade ever reground?',
+      question.id,
+    ]);
+    const { items } = (await call('GET', `/pieces/${piece.id}/listing/messages/${question.id}/answers`)).body;
+    expect(items[0]).toMatch(/reground/);
+    expect((await call('GET', `/pieces/${piece.id}/listing/messages/${piece.id}/answers`)).status).toBe(404);
+  });
+});

@@ -2,11 +2,12 @@
 import { convert, money } from '@jutbank/core/money';
 import { dimensionOfUnit } from '@jutbank/core/units';
 import { listingRoutes, POSTAGE_ZONES, type Postage } from '@jutbank/contract/listing';
+import type { TakenPostage } from '@jutbank/contract/pieces';
 import { todayIso } from '../clock/index.ts';
-import { answer, type Mount } from '../http/index.ts';
+import { answer, conflict, type Mount } from '../http/index.ts';
 import type { Markets } from '../market/index.ts';
 import type { Carriers } from '../outside/index.ts';
-import { pieceRecord, type Readers } from '../pieces/index.ts';
+import { changePiece, pieceRecord, type Readers } from '../pieces/index.ts';
 import { paperSettingsOf } from '../shop/index.ts';
 
 /** A knife that nobody weighed, in grams. */
@@ -16,8 +17,8 @@ const PADDING = 40;
 
 export function mountPostage(mount: Mount, readers: Readers, markets: Markets, carriers: Carriers): void {
   const { database } = mount;
-  mount.handle(listingRoutes.postage, async ({ params }) => {
-    const record = await pieceRecord(database, params.id);
+  const asked = async (id: string): Promise<Postage> => {
+    const record = await pieceRecord(database, id);
     const { index } = await readers.assess(record);
     const { settings } = await paperSettingsOf(database);
     const measured = (dimension: 'mass' | 'length') =>
@@ -49,7 +50,7 @@ export function mountPostage(mount: Mount, readers: Readers, markets: Markets, c
         ),
       })),
     );
-    return answer<Postage>({
+    return {
       grams,
       weighed: weight !== undefined,
       size: [...size],
@@ -58,6 +59,40 @@ export function mountPostage(mount: Mount, readers: Readers, markets: Markets, c
         zone,
         quotes: quotes.map(({ currency: _, ...quote }) => quote),
       })),
-    });
-  });
+    };
+  };
+
+  mount.handle(listingRoutes.postage, async ({ params }) => answer(await asked(params.id)));
+
+  mount.handlePrepared(
+    listingRoutes.takePostage,
+    ({ params }) => asked(params.id),
+    async (tx, { params, person, ifMatch }, { zones }) => {
+      const taken: TakenPostage = { askedOn: todayIso(), quotes: zones.flatMap(cheapestTracked) };
+      if (taken.quotes.length === 0)
+        throw conflict('No carrier takes it: its weight or its size is too much.');
+      const { id } = await changePiece(
+        tx,
+        { pieceId: params.id, person, ifMatch, kind: 'postage-taken', body: taken },
+        async () => {
+          await tx.run(
+            'INSERT INTO piece_postage (piece_id, asked_on, quotes) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE asked_on = VALUES(asked_on), quotes = VALUES(quotes)',
+            [params.id, taken.askedOn, JSON.stringify(taken.quotes)],
+          );
+        },
+      );
+      return { id };
+    },
+    readers.tellSheet,
+  );
+}
+
+/** Of a zone the cheapest way that can be followed; the cheapest of all where none can. */
+function cheapestTracked({ zone, quotes }: Postage['zones'][number]): TakenPostage['quotes'] {
+  const [best] = [...quotes].sort(
+    (a, b) => Number(b.tracked) - Number(a.tracked) || Number(a.price.amount) - Number(b.price.amount),
+  );
+  return best
+    ? [{ zone, carrier: best.carrier, service: best.service, price: best.price, tracked: best.tracked }]
+    : [];
 }

@@ -1,6 +1,11 @@
 /** What must be there before a piece may go up. */
 import type { ListingBlock } from '@jutbank/contract/listing';
+import { todayIso } from '../clock/index.ts';
 import type { PieceRecord } from '../pieces/index.ts';
+
+/** On the marketplace, and not run out. */
+export const isUp = ({ listing }: PieceRecord): boolean =>
+  listing?.state === 'published' && (listing.expiresOn === null || listing.expiresOn >= todayIso());
 
 export function blocksOf(record: PieceRecord): ListingBlock[] {
   const blocks: ListingBlock[] = [];

@@ -1,23 +1,18 @@
 import { ulid } from 'ulid';
-import { cautionsFor, checkWording, shotList, writeListing } from '@jutbank/core/listing';
+import { answersFrom, cautionsFor, checkWording, shotList } from '@jutbank/core/listing';
 import { formatMoney, type Money } from '@jutbank/core/money';
+import { LANGUAGE_NAMES } from '@jutbank/core/words';
 import { listingRoutes, type ListingDraft } from '@jutbank/contract/listing';
-import { answer, conflict, invalid, type Answered, type Mount } from '../http/index.ts';
-import {
-  contextOf,
-  changePiece,
-  lockPiece,
-  pieceRecord,
-  type Readers,
-  factsOf,
-  ownPrice,
-} from '../pieces/index.ts';
+import { answer, conflict, invalid, notFound, type Answered, type Mount } from '../http/index.ts';
+import { changePiece, lockPiece, pieceRecord, type Readers, ownPrice } from '../pieces/index.ts';
+import { addDays, todayIso } from '../clock/index.ts';
 import type { Markets } from '../market/index.ts';
 import { sendOut, type Carriers, type Marketplace, type Outbox } from '../outside/index.ts';
 import { mountPostage } from './postage.ts';
 import { paperSettingsOf, shopOf } from '../shop/index.ts';
 import { mountDesk } from './desk.ts';
-import { blocksOf, thinReason } from './ready.ts';
+import { blocksOf, isUp, thinReason } from './ready.ts';
+import { keepSecond, secondText, tellingOf } from './telling.ts';
 
 export function mountListing(
   mount: Mount,
@@ -39,20 +34,41 @@ export function mountListing(
 
   mount.handle(listingRoutes.draft, async ({ params }) => {
     const record = await pieceRecord(database, params.id);
-    const facts = factsOf(record, await readers.assess(record), await contextOf(database, record.id));
     const { settings } = await paperSettingsOf(database);
-    const written = writeListing(facts, settings.listing);
-    const text = record.listing ?? written;
+    const telling = await tellingOf(database, record, await readers.assess(record), settings);
+    const { facts, style, written, text } = telling('en', record.listing);
+    const { language } = settings.listing.second;
+    const kept = language === null ? null : await secondText(database, record.id, language);
+    const second = language === null ? null : telling(language, kept);
     const { shots, unseen } = shotList({ ...record, construction: record.intake.construction });
     const draft: ListingDraft = {
       written,
-      problems: checkWording(facts, text),
-      cautions: cautionsFor(facts.construction),
+      problems: checkWording(facts, text, style),
+      second: second && {
+        language: second.facts.words.language,
+        written: second.written,
+        kept,
+        problems: checkWording(second.facts, second.text, second.style),
+      },
+      postage: record.postage,
+      cautions: cautionsFor(facts, style.rules),
       shots: shots.map((shot) => ({ ...shot })),
       unseen: [...unseen],
       blocks: blocksOf(record),
     };
     return answer(draft);
+  });
+
+  mount.handle(listingRoutes.answers, async ({ params }) => {
+    const record = await pieceRecord(database, params.id);
+    const message = record.listing?.messages.find((m) => m.id === params.message);
+    if (!message) throw notFound('message');
+    const { settings } = await paperSettingsOf(database);
+    const { facts, style } = (await tellingOf(database, record, await readers.assess(record), settings))(
+      'en',
+      null,
+    );
+    return answer({ items: message.kind === 'question' ? answersFrom(message.text, facts, style) : [] });
   });
 
   mount.handleInTransaction(
@@ -62,8 +78,11 @@ export function mountListing(
         tx,
         { pieceId: params.id, person, ifMatch, kind: 'listing-written', body },
         async (before) => {
-          if (before.listing?.state === 'published')
-            throw conflict('It is up already. Take it down to change its text.');
+          if (isUp(before)) throw conflict('It is up already. Take it down to change its text.');
+          if (body.language !== 'en') {
+            await keepSecond(tx, params.id, body.language, body);
+            return;
+          }
           await tx.run(
             "INSERT INTO listing (piece_id, state, title, body) VALUES (?, 'draft', ?, ?) ON DUPLICATE KEY UPDATE state = 'draft', title = VALUES(title), body = VALUES(body)",
             [params.id, body.title, body.body],
@@ -83,27 +102,55 @@ export function mountListing(
         tx,
         { pieceId: params.id, person, ifMatch, kind: 'published', body: {} },
         async (before) => {
-          if (before.listing?.state === 'published') throw conflict('It is up already.');
-          const facts = factsOf(before, await readers.assessIn(tx, before), await contextOf(tx, before.id));
+          if (isUp(before)) throw conflict('It is up already.');
           const { settings } = await paperSettingsOf(tx);
-          const text = before.listing ?? writeListing(facts, settings.listing);
+          const telling = await tellingOf(tx, before, await readers.assessIn(tx, before), settings);
+          const { facts, style, text } = telling('en', before.listing);
+          const { language } = settings.listing.second;
+          const second =
+            language === null ? null : telling(language, await secondText(tx, before.id, language));
           const problems = [
             ...blocksOf(before).map((b) => b.text),
             ...thinReason(before, facts.overruled),
-            ...checkWording(facts, text).map((p) => p.detail),
+            ...checkWording(facts, text, style).map((p) => p.detail),
+            ...(second === null
+              ? []
+              : checkWording(second.facts, second.text, second.style).map(
+                  (p) => `${LANGUAGE_NAMES[second.facts.words.language]}: ${p.detail}`,
+                )),
           ];
           if (problems.length > 0)
             throw invalid(problems.map((message) => ({ pointer: '/listing', message })));
           const { ask } = before.pricing;
           if (!ask) throw conflict('It has no price yet.');
           const { title, body } = text;
+          const { runsForDays } = settings.listing;
+          const until = runsForDays === null ? null : addDays(todayIso(), runsForDays);
           await tx.run(
-            "INSERT INTO listing (piece_id, state, title, body, published_at) VALUES (?, 'published', ?, ?, UTC_TIMESTAMP(3)) ON DUPLICATE KEY UPDATE state = 'published', published_at = UTC_TIMESTAMP(3), marketplace_ref = NULL",
-            [params.id, title, body],
+            "INSERT INTO listing (piece_id, state, title, body, published_at, expires_on) VALUES (?, 'published', ?, ?, UTC_TIMESTAMP(3), ?) ON DUPLICATE KEY UPDATE state = 'published', published_at = UTC_TIMESTAMP(3), marketplace_ref = NULL, expires_on = VALUES(expires_on)",
+            [params.id, title, body, until],
           );
+          if (second) await keepSecond(tx, params.id, second.facts.words.language, second.text);
           await sendOut(tx, params.id, {
             kind: 'publish',
-            listing: { stockNumber: before.stockNumber, title, body, price: ask },
+            listing: {
+              stockNumber: before.stockNumber,
+              title,
+              body,
+              price: ask,
+              ...(until === null ? {} : { until }),
+              ...(second === null
+                ? {}
+                : {
+                    translations: [
+                      {
+                        language: second.facts.words.language,
+                        title: second.text.title,
+                        body: second.text.body,
+                      },
+                    ],
+                  }),
+            },
           });
         },
       );

@@ -3,6 +3,20 @@ import { z } from 'zod';
 import type { Money } from '@jutbank/core/money';
 import { caller, Unanswered } from './caller.ts';
 
+export interface OutsideListing {
+  readonly stockNumber: string;
+  readonly title: string;
+  readonly body: string;
+  readonly price: Money;
+  /** the last day on which it is up; absent: until it is ended */
+  readonly until?: string;
+  /** the same in further languages */
+  readonly translations?: readonly {
+    readonly language: string;
+    readonly title: string;
+    readonly body: string;
+  }[];
+}
 export interface OutsideMessage {
   id: string;
   kind: 'question' | 'offer';
@@ -12,10 +26,7 @@ export interface OutsideMessage {
 }
 /** Everything told to it carries a key: told again after a lost answer, it is done once. */
 export interface Marketplace {
-  publish(
-    listing: { stockNumber: string; title: string; body: string; price: Money },
-    key: string,
-  ): Promise<string>;
+  publish(listing: OutsideListing, key: string): Promise<string>;
   messages(ref: string): Promise<OutsideMessage[]>;
   /** its price has changed */
   reprice(ref: string, price: Money, key: string): Promise<void>;

@@ -6,17 +6,12 @@ import { ulid } from 'ulid';
 import type { Money } from '@jutbank/core/money';
 import type { Database, Transaction } from '../db/index.ts';
 import { Unanswered } from './caller.ts';
-import type { Marketplace } from './marketplace.ts';
+import type { Marketplace, OutsideListing } from './marketplace.ts';
 
 export type Errand =
   | {
       readonly kind: 'publish';
-      readonly listing: {
-        readonly stockNumber: string;
-        readonly title: string;
-        readonly body: string;
-        readonly price: Money;
-      };
+      readonly listing: OutsideListing;
     }
   | { readonly kind: 'reprice'; readonly price: Money }
   | {

@@ -1,5 +1,6 @@
 /** What a piece has cost: its price, and everything that was paid for it since. */
 import { convert, money, type Money } from '@jutbank/core/money';
+import type { Channel } from '@jutbank/core/worth';
 import { Decimal } from 'decimal.js';
 import type { PieceRecord } from './record.ts';
 
@@ -30,4 +31,22 @@ export function costOf(
     sum = sum.plus(here.amount);
   }
   return money(sum, currency);
+}
+
+/** The channel of the shop's in which nothing is posted. */
+export const COUNTER = 'counter';
+
+/**
+ * What a carrier asked for this piece at home is what its buyer pays for postage and what posting it costs, in place of
+ * the channel's usual amounts; only where such a quote was taken in its currency, and not over the counter.
+ */
+export function withPostage<T extends { readonly id?: string; readonly channel: Channel }>(
+  of: T,
+  { postage }: Pick<PieceRecord, 'postage'>,
+  currency: string,
+): T {
+  const home = postage?.quotes.find((q) => q.zone === 'home' && q.price.currency === currency);
+  if (!home || (of.id ?? COUNTER) === COUNTER) return of;
+  const { amount } = home.price;
+  return { ...of, channel: { ...of.channel, postageCharged: amount, postageCost: amount } };
 }

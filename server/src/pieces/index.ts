@@ -1,7 +1,7 @@
 export { type Assessment, assessPiece, gradeQuestion, identifyQuestion, isSealed } from './assess.ts';
 export { changePiece, dayBounds, lockPiece, pieceRecord } from './change.ts';
 export { mountLabels } from './labels.ts';
-export { costOf, costsOf } from './costs.ts';
+export { COUNTER, costOf, costsOf, withPostage } from './costs.ts';
 export { intakeColumns, createPiece } from './create.ts';
 export { factsOf } from './facts.ts';
 export { changeByCall, mountChange } from './mountChange.ts';

@@ -428,6 +428,8 @@ const LONG_UNSOLD_DAYS = 120;
 function slipOf(record: PieceRecord, readings: Readings): PieceSlip {
   const attention: string[] = [];
   const published = record.listing?.state === 'published' ? record.listing.publishedAt : null;
+  const until = published === null ? null : (record.listing?.expiresOn ?? null);
+  if (until !== null && until < todayIso()) attention.push('Its listing has run out');
   if (published !== null && Date.now() - Date.parse(published) > LONG_UNSOLD_DAYS * 86_400_000)
     attention.push('Listed for more than four months');
   if (record.listing?.messages.some((m) => m.state === 'open'))

@@ -2,7 +2,7 @@
 import type { Observation } from '@jutbank/core/bench';
 import type { Finding, Inspection, Pin } from '@jutbank/core/condition';
 import { money, type Money } from '@jutbank/core/money';
-import type { Body, CustodyEvent, DocumentClaim } from '@jutbank/core/provenance';
+import type { Body, CustodyEvent, DocumentClaim, DocumentKind } from '@jutbank/core/provenance';
 import type { Construction } from '@jutbank/core/reference';
 import type { Stage } from '@jutbank/core/pieces';
 import type {
@@ -15,6 +15,7 @@ import type {
   ListingRecord,
   MarketMessage,
   WaitingErrand,
+  TakenPostage,
   PieceSheet,
 } from '@jutbank/contract/pieces';
 import type { TreatmentRecord } from '@jutbank/contract/condition';
@@ -45,6 +46,8 @@ export interface PieceRecord {
   readonly custody: readonly CustodyEvent[];
   readonly pricing: PricingBody;
   readonly listing: ListingRecord | null;
+  /** what a carrier asked for it, where that was taken */
+  readonly postage: TakenPostage | null;
   readonly sale: {
     readonly id: string;
     readonly invoiceNumber: string;
@@ -55,7 +58,7 @@ export interface PieceRecord {
   /** what documents say of it */
   readonly claims: readonly {
     readonly title: string;
-    readonly kind: string;
+    readonly kind: DocumentKind;
     readonly dated: string | null;
     readonly claim: DocumentClaim;
   }[];
@@ -131,12 +134,17 @@ export async function loadPieces(db: Queries, ids: readonly string[]): Promise<P
     'SELECT piece_id, holder, private, place, period, how, evidence, note FROM custody_event WHERE piece_id IN (?) ORDER BY piece_id, position',
   );
   const listings = await all<{
-    state: ListingRecord['state'];
+    state: ListingRecord['state'] | null;
     title: string;
     body: string;
     published_at: string | null;
     marketplace_ref: string | null;
-  }>('SELECT piece_id, state, title, body, published_at, marketplace_ref FROM listing WHERE piece_id IN (?)');
+    expires_on: string | null;
+    asked_on: string | null;
+    quotes: TakenPostage['quotes'] | null;
+  }>(
+    'SELECT p.id AS piece_id, l.state, l.title, l.body, l.published_at, l.marketplace_ref, l.expires_on, o.asked_on, o.quotes FROM piece p LEFT JOIN listing l ON l.piece_id = p.id LEFT JOIN piece_postage o ON o.piece_id = p.id WHERE p.id IN (?)',
+  );
   const messages = await all<{
     id: string;
     kind: MarketMessage['kind'];
@@ -167,7 +175,7 @@ export async function loadPieces(db: Queries, ids: readonly string[]): Promise<P
   }>(
     'SELECT piece_id, id, invoice_number, certificate_code, DATE(sold_at) AS sold_on, returned_on FROM sale WHERE piece_id IN (?) ORDER BY id DESC',
   );
-  const claims = await all<{ title: string; kind: string; dated: string | null; body: DocumentClaim }>(
+  const claims = await all<{ title: string; kind: DocumentKind; dated: string | null; body: DocumentClaim }>(
     'SELECT c.piece_id, d.title, d.kind, d.dated, c.body FROM document_claim c JOIN document d ON d.id = c.document_id WHERE c.piece_id IN (?) ORDER BY c.document_id, c.position',
   );
   const trailSettings = {
@@ -229,31 +237,37 @@ export async function loadPieces(db: Queries, ids: readonly string[]): Promise<P
           floor: moneyOf(row.floor_price, row.floor_currency),
           note: row.pricing_note,
         },
-        listing: listing
-          ? {
-              state: listing.state,
-              title: listing.title,
-              body: listing.body,
-              publishedAt: listing.published_at === null ? null : instant(listing.published_at),
-              marketplaceRef: listing.marketplace_ref,
-              messages: of(messages, id).map((m) => ({
-                id: m.id,
-                kind: m.kind,
-                from: m.sender,
-                text: m.words,
-                amount: moneyOf(m.amount, m.currency),
-                state: m.state,
-                answer: m.answer,
-                at: instant(m.received_at),
-              })),
-              waiting: of(errands, id).map((e) => ({
-                kind: e.kind,
-                since: instant(e.created_at),
-                problem: e.problem,
-                refused: e.state === 'refused',
-              })),
-            }
-          : null,
+        postage:
+          listing?.asked_on != null && listing.quotes !== null
+            ? { askedOn: listing.asked_on, quotes: listing.quotes }
+            : null,
+        listing:
+          listing?.state != null
+            ? {
+                state: listing.state,
+                title: listing.title,
+                body: listing.body,
+                publishedAt: listing.published_at === null ? null : instant(listing.published_at),
+                expiresOn: listing.expires_on,
+                marketplaceRef: listing.marketplace_ref,
+                messages: of(messages, id).map((m) => ({
+                  id: m.id,
+                  kind: m.kind,
+                  from: m.sender,
+                  text: m.words,
+                  amount: moneyOf(m.amount, m.currency),
+                  state: m.state,
+                  answer: m.answer,
+                  at: instant(m.received_at),
+                })),
+                waiting: of(errands, id).map((e) => ({
+                  kind: e.kind,
+                  since: instant(e.created_at),
+                  problem: e.problem,
+                  refused: e.state === 'refused',
+                })),
+              }
+            : null,
         sale: sale
           ? {
               id: sale.id,

@@ -1,6 +1,7 @@
 /** What is known of a stored piece, for the statements that every paper is a view of. */
 import { freshInspection, partInWords } from '@jutbank/core/condition';
 import type { KnownOfPiece } from '@jutbank/core/pieces';
+import { ENGLISH } from '@jutbank/core/words';
 import { todayIso } from '../clock/index.ts';
 import type { Queries } from '../db/index.ts';
 import { isSealed, type Assessment } from './assess.ts';
@@ -10,7 +11,13 @@ import { trailContextOf } from './trail.ts';
 /** What stands beside the record of a piece. */
 export interface RecordContext {
   readonly openQuestions: readonly string[];
-  readonly movedParts: readonly string[];
+  readonly movedParts: readonly MovedPart[];
+}
+/** A part that came from another piece, or from elsewhere. */
+interface MovedPart {
+  readonly part: string;
+  /** null: another piece of the shop’s; empty: nobody knows */
+  readonly from: string | null;
 }
 
 export async function contextOf(db: Queries, id: string): Promise<RecordContext> {
@@ -24,10 +31,10 @@ export async function contextOf(db: Queries, id: string): Promise<RecordContext>
   );
   return {
     openQuestions: questions.map((q) => q.asked),
-    movedParts: moved.map(
-      (m) =>
-        `The ${partInWords(m.part).toLowerCase()} comes from ${m.stock_number === null ? m.from_where || 'elsewhere' : 'another piece'}`,
-    ),
+    movedParts: moved.map((m): MovedPart => ({
+      part: m.part,
+      from: m.stock_number === null ? m.from_where : null,
+    })),
   };
 }
 
@@ -35,6 +42,7 @@ export function factsForStatements(
   record: PieceRecord,
   assessment: Assessment,
   beside: RecordContext,
+  words = ENGLISH,
 ): KnownOfPiece {
   const { index, answer, date, overruled } = assessment;
   const decided = record.attribution;
@@ -52,9 +60,18 @@ export function factsForStatements(
     treatments: record.treatments,
     asFound: record.intake.asFound,
     sealed: isSealed(record),
-    ...beside,
+    openQuestions: beside.openQuestions,
+    movedParts: beside.movedParts.map(({ part, from }) => {
+      const named = partInWords(part, words).toLowerCase();
+      return from === null
+        ? words.say('statement.movedFromPiece', { part: named })
+        : words.say('statement.movedFrom', {
+            part: named,
+            where: from || words.say('statement.elsewhere'),
+          });
+    }),
     custody: record.custody,
-    trailContext: trailContextOf(index, record, assessment.made, true),
+    trailContext: trailContextOf(index, record, assessment.made, true, words),
     made: assessment.made,
     today: Math.floor(Date.parse(todayIso()) / 86_400_000),
     unproved:

@@ -2,6 +2,7 @@
 import type { ReferenceIndex } from '@jutbank/core/bench';
 import { edtfInWords, type Span } from '@jutbank/core/dates';
 import { checkClaim, claimInWords, type SeenOfPiece, type TrailContext } from '@jutbank/core/provenance';
+import { ENGLISH } from '@jutbank/core/words';
 import type { PieceRecord } from './record.ts';
 
 /** What documents’ claims are set against. */
@@ -22,19 +23,25 @@ export function trailContextOf(
   record: PieceRecord,
   made: Span | undefined,
   publicly = false,
+  words = ENGLISH,
 ): TrailContext {
   const seen = seenOf(index, record, made);
   return {
+    words,
     gapYears: record.trailSettings.gapYears,
     acquired: record.intake.acquired,
     bodies: record.trailSettings.bodies,
     contradicted: record.claims.flatMap(({ title, kind, dated, claim }) => {
-      const { verdict, because } = checkClaim(claim, seen);
+      const { verdict, because } = checkClaim(claim, seen, words);
       if (verdict !== 'contradicts') return [];
-      const document = `A ${kind.replaceAll('-', ' ')}${dated === null ? '' : ` of ${edtfInWords(dated)}`}`;
-      if (publicly && claim.kind === 'owner')
-        return [`${document} names another owner than the record does.`];
-      return [`${publicly ? document : title} says ${claimInWords(claim, seen.featureInWords)}; ${because}.`];
+      const named = words.say(`document.${kind}`);
+      const document =
+        dated === null
+          ? named
+          : words.say('claims.dated', { document: named, date: edtfInWords(dated, words) });
+      if (publicly && claim.kind === 'owner') return [words.say('claims.otherOwner', { document })];
+      const says = claimInWords(claim, seen.featureInWords, words);
+      return [words.say('claims.says', { document: publicly ? document : title, claim: says, because })];
     }),
   };
 }

@@ -1,7 +1,7 @@
 /** What leaves the trail of a piece: Linked Art, CSV, and the dossier with everything that is known. */
 import { stringify } from 'csv-stringify/sync';
 import { formatMoney } from '@jutbank/core/money';
-import { EVIDENCE_WORDS, linkedArt, trailText } from '@jutbank/core/provenance';
+import { evidenceInWords, linkedArt, trailText } from '@jutbank/core/provenance';
 import { edtfInWords } from '@jutbank/core/dates';
 import { dimensionOfUnit } from '@jutbank/core/units';
 import { treatmentInWords } from '@jutbank/core/condition';
@@ -74,7 +74,7 @@ export function mountExports(mount: Mount, readers: Readers, pictures: PictureSt
         e.place ?? '',
         e.period,
         e.private ? '' : (e.how ?? ''),
-        EVIDENCE_WORDS[e.evidence],
+        evidenceInWords(e.evidence),
         e.private ? '' : (e.note ?? ''),
       ].map(safeCell),
     );

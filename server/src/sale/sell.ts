@@ -2,14 +2,13 @@
 import { randomBytes } from 'node:crypto';
 import type { Request } from 'express';
 import { ulid } from 'ulid';
-import { isoOf, asDay } from '@jutbank/core/dates';
 import { addMoney, convert, money, subtractMoney, type Money } from '@jutbank/core/money';
 import { settlementOf, type Settlement } from '@jutbank/core/sale';
 import { leftOf, netOf, type Channel, type Net } from '@jutbank/core/worth';
 import { Decimal } from 'decimal.js';
 import { saleRoutes, type NetOfSale, type SaleBody } from '@jutbank/contract/sale';
 import type { PricingSettings } from '@jutbank/contract/shop';
-import { todayIso } from '../clock/index.ts';
+import { addDays, todayIso } from '../clock/index.ts';
 import { knownContact } from '../contacts/index.ts';
 import { revisions, type Transaction } from '../db/index.ts';
 import { answer, conflict, invalid, type Mount } from '../http/index.ts';
@@ -22,7 +21,9 @@ import {
   costOf,
   costsOf,
   factsOf,
+  COUNTER,
   ownPrice,
+  withPostage,
   type PieceRecord,
   type Readers,
 } from '../pieces/index.ts';
@@ -30,8 +31,6 @@ import { issuerOf, pricingSettingsOf, shopOf, takeNumber, usualChannel } from '.
 import { fingerprintOf, newCode, signedFile, signingKey, snapshotOf } from './certificate.ts';
 import { saleById, shown, type StoredTax } from './queries.ts';
 
-/** The channel of the shop's in which nothing is kept, where it has not taken it off its list. */
-const COUNTER = 'counter';
 type Rate = (currency: string) => string | undefined;
 
 export function mountSell(
@@ -71,7 +70,14 @@ export function mountSell(
           if (record.listing?.state === 'published')
             await sendOut(tx, record.id, { kind: 'end', ref: record.listing.marketplaceRef });
           const { settings } = await pricingSettingsOf(tx);
-          const books = bookedOf(record, price, channelOfSale(settings, body), settings, body, rateOf);
+          const books = bookedOf(
+            record,
+            price,
+            withPostage(channelOfSale(settings, body), record, price.currency),
+            settings,
+            body,
+            rateOf,
+          );
           const known = await revisions(tx);
           const number = `${soldAt.slice(0, 4)}-${String(await takeNumber(tx, 'next_invoice')).padStart(4, '0')}`;
           const comparable = await ownPrice(tx, readers, record, price, {
@@ -103,7 +109,7 @@ export function mountSell(
               JSON.stringify(books.tax),
               JSON.stringify({ findings: record.findings, completeness: record.completeness }),
               books.payout && JSON.stringify({ ...books.payout, owner: record.consignment?.ownerName ?? '' }),
-              daysAfter(soldAt.slice(0, 10), issuer.settings.dueInDays),
+              addDays(soldAt.slice(0, 10), issuer.settings.dueInDays),
               body.handedOver
                 ? JSON.stringify({ on: soldAt.slice(0, 10), carrier: 'handed over', tracking: '' })
                 : null,
@@ -157,12 +163,11 @@ export function mountSell(
   );
 }
 
-const DAY = 86_400_000;
-const daysAfter = (day: string, days: number): string =>
-  isoOf(asDay(Math.floor(Date.parse(day) / DAY) + days));
-
 /** An offer came through the usual channel; by hand the one that is named, else over the counter. */
-function channelOfSale(settings: PricingSettings, body: SaleBody): { name: string; channel: Channel } {
+function channelOfSale(
+  settings: PricingSettings,
+  body: SaleBody,
+): { id?: string; name: string; channel: Channel } {
   if (body.message != null) return usualChannel(settings);
   const found = settings.channels.find((c) => c.id === (body.channel ?? COUNTER));
   if (body.channel != null && !found)

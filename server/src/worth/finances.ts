@@ -13,7 +13,13 @@ import {
 import { inTwoMarkets } from '@jutbank/core/market';
 import { offerRoutes, type PieceFinances } from '@jutbank/contract/worth';
 import { answer, type Mount } from '../http/index.ts';
-import { identifyQuestion, pieceRecord, type PieceRecord, type Readers } from '../pieces/index.ts';
+import {
+  identifyQuestion,
+  pieceRecord,
+  withPostage,
+  type PieceRecord,
+  type Readers,
+} from '../pieces/index.ts';
 import { usualChannel } from '../shop/index.ts';
 import { type Markets, ceiling, inBase } from '../market/index.ts';
 import { offersOf } from './offers.ts';
@@ -31,7 +37,7 @@ export function mountFinances(mount: Mount, readers: Readers, markets: Markets):
     const { on, settings, retail, cost, best, points, hazard, subject } = prices;
     const { base } = on;
     const amount = (x: number): Money => money(x, base);
-    const channel = usualChannel(settings);
+    const channel = withPostage(usualChannel(settings), record, base);
     const { market, trade } = await otherVenues(prices);
     const ask = inBase(on, record.pricing.ask);
     const sold = { tax: settings.tax, paid: cost ?? '0' };

@@ -16,6 +16,9 @@ interface Listing {
   title: string;
   body: string;
   price: { amount: string; currency: string };
+  /** the last day on which it is up */
+  until?: string;
+  translations?: { language: string; title: string; body: string }[];
   state: 'up' | 'ended';
   answers: Record<string, string>;
   /** prices the shop named to those who had offered, by their message */
@@ -44,6 +47,9 @@ const QUESTIONS = [
   'Would you post it abroad, and what would that cost?',
   'Is the handle sound around the pins?',
 ];
+
+const isUp = ({ state, until }: Listing): boolean =>
+  state === 'up' && (until === undefined || until >= new Date().toISOString().slice(0, 10));
 
 /** What comes in for a listing: one question and one offer a little below the price. */
 function messagesFor(listing: Listing): Message[] {
@@ -106,11 +112,13 @@ export async function startMarketplace(folder: string, port = 0): Promise<Runnin
   const app = express();
   app.use(express.json());
   app.post('/listings', async (request, response) => {
-    const { stockNumber, title, body, price } = request.body as {
+    const { stockNumber, title, body, price, until, translations } = request.body as {
       stockNumber: string;
       title: string;
       body: string;
       price: Listing['price'];
+      until?: string;
+      translations?: Listing['translations'];
     };
     const key = request.get('Idempotency-Key');
     const before = [...listings.values()].find((l) => key !== undefined && l.key === key);
@@ -125,6 +133,8 @@ export async function startMarketplace(folder: string, port = 0): Promise<Runnin
       title,
       body,
       price,
+      ...(until === undefined ? {} : { until }),
+      ...(translations === undefined ? {} : { translations }),
       state: 'up',
       answers: {},
     });
@@ -134,7 +144,7 @@ export async function startMarketplace(folder: string, port = 0): Promise<Runnin
   app.get('/listings/:ref/messages', (request, response) => {
     const listing = listings.get(request.params.ref);
     if (!listing) response.status(404).json({});
-    else response.json({ items: listing.state === 'up' ? messagesFor(listing) : [] });
+    else response.json({ items: isUp(listing) ? messagesFor(listing) : [] });
   });
   app.post('/listings/:ref/price', async (request, response) => {
     const listing = listings.get(request.params.ref);

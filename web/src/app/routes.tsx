@@ -63,6 +63,7 @@ export const router = createBrowserRouter([
           { path: 'sales/:id', ...lazy(() => import('../sale/SalePage.tsx')) },
           { path: 'bodies', ...lazy(() => import('../provenance/BodiesPage.tsx')) },
           { path: 'contacts', ...lazy(() => import('../contacts/ContactsPage.tsx')) },
+          { path: 'listing-settings', ...lazy(() => import('../shop/ListingSettingsPage.tsx')) },
           { path: 'paper-settings', ...lazy(() => import('../shop/PaperSettingsPage.tsx')) },
           { path: 'shop', ...lazy(() => import('../shop/ShopPage.tsx')) },
           { path: 'account', ...lazy(() => import('../shop/AccountPage.tsx')) },

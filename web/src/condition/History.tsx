@@ -69,7 +69,10 @@ function State({
 }) {
   const scale = sheet.quotedScale;
   const grade = state.grade.grades.find((g) => g.scale === scale);
-  const [was, is] = [before?.findings.map(findingInWords) ?? [], state.findings.map(findingInWords)];
+  const [was, is] = [
+    before?.findings.map((f) => findingInWords(f)) ?? [],
+    state.findings.map((f) => findingInWords(f)),
+  ];
   const gone = was.filter((f) => !is.includes(f));
   const come = before ? is.filter((f) => !was.includes(f)) : is;
   return (

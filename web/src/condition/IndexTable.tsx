@@ -22,7 +22,7 @@ export function IndexTable({ rules, wrong, may, onChange }: RuleTableProps<Index
           may={may}
           onChange={(repeats) => onChange({ ...rules, repeats })}
         />{' '}
-        of its share. Age forgives: {rules.wear.map(defectInWords).join(', ')}.
+        of its share. Age forgives: {rules.wear.map((d) => defectInWords(d)).join(', ')}.
       </p>
       <div className="scrolls">
         <table className="grid ruletable">

@@ -53,7 +53,7 @@ export function ScaleTable({ rules, wrong, may, onChange }: RuleTableProps<Scale
           {rules.caps.map((cap, i) => (
             <tr key={cap.id}>
               <td>
-                {cap.defects.map(defectInWords).join(' or ')}
+                {cap.defects.map((d) => defectInWords(d)).join(' or ')}
                 {cap.parts && <span className="soft"> on {cap.parts.join(', ')}</span>}
                 {cap.from !== undefined && <span className="soft">, {cap.from} or worse</span>}
               </td>

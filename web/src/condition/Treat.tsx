@@ -182,7 +182,7 @@ function Way({
             <dd>
               {option.removes
                 .flatMap((i) => sheet.condition.findings[i] ?? [])
-                .map(findingInWords)
+                .map((f) => findingInWords(f))
                 .join('; ') || (sealed ? 'the seal, and what it brings' : 'no finding')}
             </dd>
             <dt>To be said</dt>

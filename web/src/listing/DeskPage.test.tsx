@@ -29,6 +29,8 @@ const row = (id: string, more: Partial<DeskRow> = {}): DeskRow => ({
 const draft: ListingDraft = {
   written: { title: 'Harbour jack, 1936', body: 'This is it.' },
   problems: [],
+  second: null,
+  postage: null,
   cautions: [],
   shots: [{ id: 'closed', ask: 'Closed', done: false }],
   unseen: ['Scales: crack'],

@@ -16,6 +16,8 @@ const draftOf = (more: Partial<ListingDraft> = {}): ListingDraft => ({
   written: { title: 'Harbour jack, service issue', body: 'Two blades, horn scales. A chip at the tip.' },
   blocks: [],
   problems: [],
+  second: null,
+  postage: null,
   shots: [{ id: 'closed', ask: 'Closed', done: false }],
   unseen: [],
   cautions: ['Carrying one in public may be forbidden where the buyer lives.'],

@@ -6,7 +6,7 @@ import { Link } from 'react-router';
 import { edtfInWords } from '@jutbank/core/dates';
 import {
   EVIDENCE_KINDS,
-  EVIDENCE_WORDS,
+  evidenceInWords,
   trailText,
   type CustodyEvent,
   type EvidenceKind,
@@ -66,7 +66,7 @@ export default function TrailStage() {
                 {e.place && `, ${e.place}`} <span className="num">{edtfInWords(e.period)}</span>
                 <span className="soft">
                   {' '}
-                  – {EVIDENCE_WORDS[e.evidence]}
+                  – {evidenceInWords(e.evidence)}
                   {e.how && `; ${e.how}`}
                 </span>
               </span>
@@ -203,7 +203,7 @@ function AddEvent({ onAdd }: { onAdd: (event: CustodyEvent) => void }) {
         <Select
           label="On what evidence"
           value={event.evidence}
-          options={optionsOf(EVIDENCE_KINDS, (k) => sentence(EVIDENCE_WORDS[k]))}
+          options={optionsOf(EVIDENCE_KINDS, (k) => sentence(evidenceInWords(k)))}
           onChange={(evidence) => evidence !== null && put({ evidence })}
         />
         <TextInput label="How it came to them" value={event.how} onChange={(how) => put({ how })} />

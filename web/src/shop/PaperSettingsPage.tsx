@@ -1,25 +1,15 @@
 /** What stands on the shop's papers: letterhead, terms, and the words for each way of being taxed. */
-import { useState } from 'react';
-import { paperSettingsRoutes, type PaperSettings, type VersionedPapers } from '@jutbank/contract/shop';
-import { useAnswer, useKeptAnswers } from '../base/answers.ts';
+import { paperSettingsRoutes, type VersionedPapers } from '@jutbank/contract/shop';
+import { useAnswer } from '../base/answers.ts';
 import { useMay, useSession } from '../base/session.ts';
 import './shop.css';
 import { Failed, Loading } from '../base/states.tsx';
-import {
-  chosen,
-  NumberInput,
-  Select,
-  Submit,
-  TextInput,
-  useContractForm,
-  type ContractForm,
-} from '../parts/fields/index.ts';
-import { Button } from '@mui/material';
-import { sectionsInOrder, type ListingSection } from '@jutbank/core/listing';
+import { NumberInput, Submit, TextInput } from '../parts/fields/index.ts';
+import { useJustKept, usePaperForm } from './usePaperForm.ts';
 
 export default function PaperSettingsPage() {
   const settings = useAnswer(paperSettingsRoutes.papers);
-  const [kept, setKept] = useState<number>();
+  const [kept, setKept] = useJustKept();
   if (settings.isPending) return <Loading />;
   if (settings.isError) return <Failed error={settings.error} retry={() => void settings.refetch()} />;
   const { version } = settings.data;
@@ -37,16 +27,7 @@ function Form({
 }) {
   const own = useMay('own');
   const { shop } = useSession();
-  const answers = useKeptAnswers();
-  const form = useContractForm(paperSettingsRoutes.putPapers, {
-    empty: seen.settings,
-    version: seen.version,
-    toBody: (settings: PaperSettings) => settings,
-    onSent: (kept) => {
-      onKept(kept.version);
-      answers.set(paperSettingsRoutes.papers, {}, kept);
-    },
-  });
+  const form = usePaperForm(seen, onKept);
   const text = (
     name: 'address' | 'phone' | 'email' | 'taxNumber' | 'registration',
     label: string,
@@ -128,7 +109,6 @@ function Form({
             disabled={!own}
             {...form.field('wording.onMargin')}
           />
-          <ListingStyle form={form} disabled={!own} />
           <h2 className="sec" style={{ marginTop: 12 }}>
             Provenance and privacy
           </h2>
@@ -157,83 +137,5 @@ function Form({
         </section>
       </form>
     </div>
-  );
-}
-
-const SECTION_WORDS: Readonly<Record<ListingSection, string>> = {
-  claim: 'What it is',
-  made: 'When it was made',
-  marks: 'Marks as they were read',
-  measures: 'Sizes and weight',
-  features: 'Features',
-  condition: 'Condition, and what is to be noted',
-  history: 'What was done to it later',
-  reason: 'Why it is sold',
-  included: 'What comes with it',
-  provenance: 'Provenance',
-  'not-proved': 'What is not proved',
-  postage: 'Postage',
-  terms: 'Offers and terms',
-  cautions: 'Cautions',
-};
-const OFFERS = [
-  { value: 'unsaid', label: 'nothing is said' },
-  { value: 'open', label: 'open to offers' },
-  { value: 'fixed', label: 'the price is fixed' },
-] as const;
-
-/** What all listings say, and the order of their sections. */
-function ListingStyle({
-  form,
-  disabled,
-}: {
-  form: ContractForm<PaperSettings, VersionedPapers>;
-  disabled: boolean;
-}) {
-  const order = sectionsInOrder(form.values.listing.order);
-  const move = (at: number, by: -1 | 1) => {
-    const next = [...order];
-    const [taken] = next.splice(at, 1);
-    if (taken) next.splice(at + by, 0, taken);
-    form.set('listing.order', next);
-  };
-  return (
-    <>
-      <h2 className="sec" style={{ marginTop: 12 }}>
-        Listings <small>what all of them say, and in which order</small>
-      </h2>
-      <TextInput label="Why things are sold" disabled={disabled} {...form.field('listing.reason')} />
-      <div className="fields across">
-        <TextInput label="Postage at home" disabled={disabled} {...form.field('listing.postageHome')} />
-        <TextInput label="Postage abroad" disabled={disabled} {...form.field('listing.postageAbroad')} />
-      </div>
-      <Select label="Offers" disabled={disabled} options={OFFERS} {...chosen(form.field('listing.offers'))} />
-      <TextInput label="Terms" rows={2} disabled={disabled} {...form.field('listing.terms')} />
-      <ol className="section-order">
-        {order.map((section, i) => (
-          <li key={section}>
-            <span>{SECTION_WORDS[section]}</span>
-            <Button
-              variant="text"
-              className="quiet"
-              disabled={disabled || i === 0}
-              aria-label={`${SECTION_WORDS[section]} one up`}
-              onClick={() => move(i, -1)}
-            >
-              ↑
-            </Button>
-            <Button
-              variant="text"
-              className="quiet"
-              disabled={disabled || i === order.length - 1}
-              aria-label={`${SECTION_WORDS[section]} one down`}
-              onClick={() => move(i, 1)}
-            >
-              ↓
-            </Button>
-          </li>
-        ))}
-      </ol>
-    </>
   );
 }

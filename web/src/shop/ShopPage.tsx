@@ -68,6 +68,7 @@ function Settings() {
 const FURTHER = [
   ['/track-record', 'How well we have done', 'what was said, against what came of it'],
   ['/pricing-settings', 'Pricing settings', 'channels, tax, margins, what is wanted of a piece'],
+  ['/listing-settings', 'Listings', 'languages, order, cautions, how long they run'],
   ['/paper-settings', 'Papers', 'letterhead, terms, what is said of the tax'],
   ['/contacts', 'Contacts', 'who buys, who sells, whose pieces are sold here'],
   ['/rates', 'Exchange rates', 'the last known of each currency, daily or from a list'],
