@@ -29,6 +29,25 @@ export async function setLetterhead(client: Client): Promise<void> {
         postageAbroad: 'on request, where blades may be posted',
         terms: 'Payment within fourteen days; returns within fourteen days as it was sent.',
         offers: 'open',
+        runsForDays: 120,
+        second: {
+          language: 'de',
+          reason: 'Verkauft, um Platz zu schaffen.',
+          postageHome: '',
+          postageAbroad: 'auf Anfrage, wo Klingen versandt werden dürfen',
+          terms: 'Zahlung innerhalb von vierzehn Tagen; Rückgabe innerhalb von vierzehn Tagen wie versandt.',
+        },
+      },
+      cautions: {
+        minimumAge: 18,
+        longBlade: 120,
+        own: [
+          {
+            text: 'Posted only to the address on the buyer’s paper of identity, against a signature.',
+            construction: null,
+            place: 'online',
+          },
+        ],
       },
       wording: {
         untaxed: 'No tax is charged on this sale.',

@@ -1,5 +1,5 @@
 /** Was der Laden einem Käufer sagt, auf Deutsch. */
-import type { Catalogue } from './index.ts';
+import type { Catalogue } from './en.ts';
 
 export const de: Catalogue = {
   months: {

@@ -369,3 +369,7 @@ export const en = {
       'Old objects and service property may need a licence to leave or enter a country; carriers have their own rules for blades.',
   },
 } as const;
+
+type Texts<T> = { readonly [K in keyof T]: T[K] extends string ? string : Texts<T[K]> };
+/** Every language has every message. */
+export type Catalogue = Texts<typeof en>;

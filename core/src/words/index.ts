@@ -3,9 +3,8 @@ import i18next, { type i18n } from 'i18next';
 import { de } from './de.ts';
 import { en } from './en.ts';
 
-type Texts<T> = { readonly [K in keyof T]: T[K] extends string ? string : Texts<T[K]> };
-/** Every language has every message. */
-export type Catalogue = Texts<typeof en>;
+export type { Catalogue } from './en.ts';
+
 type Paths<T> = {
   [K in keyof T & (string | number)]: T[K] extends string ? `${K}` : `${K}.${Paths<T[K]>}`;
 }[keyof T & (string | number)];

@@ -94,6 +94,87 @@ describe('before it goes up', () => {
   });
 });
 
+describe('in a second language', () => {
+  const second: ListingDraft['second'] = {
+    language: 'de',
+    written: { title: 'Hafenmesser', body: 'Zwei Klingen.' },
+    kept: null,
+    problems: [],
+  };
+  test('its text is edited for itself, and says which it is', async () => {
+    const came = open(draftOf({ second }), sheetOf(), {
+      [`PUT ${path}`]: () => ({ body: sheetOf({ version: 8 }) }),
+    });
+    await userEvent.click(await screen.findByRole('tab', { name: 'Deutsch' }));
+    const title = screen.getByLabelText<HTMLInputElement>('Title');
+    expect(title.value).toBe('Hafenmesser');
+    await userEvent.type(title, ', selten');
+    await waitFor(() =>
+      expect(came.find((r) => r.method === 'PUT')?.body).toEqual({
+        title: 'Hafenmesser, selten',
+        body: 'Zwei Klingen.',
+        language: 'de',
+      }),
+    );
+  });
+  test('what it leaves out keeps all of it down', async () => {
+    open(
+      draftOf({
+        second: {
+          ...second,
+          problems: [{ kind: 'disclosure-dropped', detail: 'The text no longer says: Ausbruch' }],
+        },
+      }),
+    );
+    await screen.findByText('The text no longer says: Ausbruch');
+    expect((await putUp()).disabled).toBe(true);
+  });
+  test('English alone, there is nothing to turn to', async () => {
+    open(draftOf());
+    await putUp();
+    expect(screen.queryByRole('tab')).toBeNull();
+  });
+});
+
+describe('what carriers ask', () => {
+  const price = (zone: 'home' | 'near', amount: string) => ({
+    zone,
+    carrier: 'Coast carrier',
+    service: 'Tracked parcel',
+    price: eur(amount),
+    tracked: true,
+  });
+  test('is taken for the piece, and stands there from then on', async () => {
+    const came = open(
+      draftOf({ postage: { askedOn: '2026-11-20', quotes: [price('home', '8.30')] } }),
+      sheetOf(),
+      {
+        [`GET /pieces/${sheetOf().id}/postage`]: () => ({
+          body: {
+            grams: 310,
+            weighed: true,
+            size: [240, 160, 70],
+            insuredFor: eur('150.00'),
+            zones: [
+              {
+                zone: 'home',
+                quotes: [{ ...price('home', '8.30'), insuredUpTo: 500, days: [1, 3], topics: [] }],
+              },
+            ],
+          },
+        }),
+        [`POST /pieces/${sheetOf().id}/postage`]: () => ({ body: sheetOf({ version: 8 }) }),
+      },
+    );
+    await screen.findByText(/Asked 20 Nov 2026/);
+    await userEvent.click(screen.getByRole('button', { name: 'Ask the carriers' }));
+    await userEvent.click(
+      await screen.findByRole('button', { name: 'Take the cheapest tracked of each zone' }),
+    );
+    await waitFor(() => expect(came.find((r) => r.method === 'POST')?.headers['if-match']).toBe('"v7"'));
+  });
+});
+
 describe('once it is up', () => {
   const up = (messages: object[]) =>
     sheetOf({
@@ -103,6 +184,7 @@ describe('once it is up', () => {
         body: 'As it is up.',
         publishedAt: '2026-11-20T10:00:00Z',
         marketplaceRef: null,
+        expiresOn: null,
         messages,
         waiting: [],
       } as unknown as PieceSheet['listing'],
@@ -128,6 +210,30 @@ describe('once it is up', () => {
     await waitFor(() =>
       expect(came.find((r) => r.method === 'POST')?.body).toEqual({ text: 'It is.', decline: false }),
     );
+  });
+  test('one key sends the answer that the record gives; while one types it does not', async () => {
+    const answers = `${path}/messages/01ARZ3NDEKTSV4RRFFQ69G5FA1/answer`;
+    const came = open(draftOf(), up([message({ kind: 'question' })]), {
+      [`GET ${answers}s`]: () => ({ body: { items: ['Shield: acorn.', 'No box.'] } }),
+      [`POST ${answers}`]: () => ({ body: up([]) }),
+    });
+    await screen.findByText('Shield: acorn.');
+    await userEvent.type(screen.getByLabelText('Answer'), '2');
+    expect(came.some((r) => r.method === 'POST')).toBe(false);
+    await userEvent.tab();
+    await userEvent.keyboard('1');
+    await waitFor(() =>
+      expect(came.find((r) => r.method === 'POST')?.body).toEqual({ text: 'Shield: acorn.', decline: false }),
+    );
+  });
+  test('run out it is a draft again', async () => {
+    const sheet = up([]);
+    open(draftOf(), {
+      ...sheet,
+      listing: { ...sheet.listing, expiresOn: '2026-01-31' } as PieceSheet['listing'],
+    });
+    await screen.findByText('It ran out on 31 Jan 2026.');
+    await putUp();
   });
   test('an offer is accepted where it is sold, or declined', async () => {
     const came = open(draftOf(), up([message({ kind: 'offer', amount: eur('150.00') })]), {

@@ -70,9 +70,7 @@ export function TakenQuotes({ postage }: { postage: TakenPostage | null }) {
           </span>
         </p>
       ))}
-      <p className="soft">
-        Asked {dayText(postage.askedOn)}; printed on the listing; the buyer pays it.
-      </p>
+      <p className="soft">Asked {dayText(postage.askedOn)}; printed on the listing; the buyer pays it.</p>
     </div>
   );
 }
