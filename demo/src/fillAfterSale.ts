@@ -44,6 +44,7 @@ export async function setLetterhead(client: Client): Promise<void> {
         own: [
           {
             text: 'Posted only to the address on the buyer’s paper of identity, against a signature.',
+            second: 'Versand nur an die Adresse im Ausweis des Käufers, gegen Unterschrift.',
             construction: null,
             place: 'online',
           },

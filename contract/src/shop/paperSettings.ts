@@ -57,6 +57,8 @@ export const paperSettings = z.object({
         .array(
           z.object({
             text: required(500, 'Write what is to be said'),
+            /** in the second language; empty: as it stands */
+            second: text(500).default(''),
             construction: constructionShape.nullable().default(null),
             place: z.enum(PLACES_OF_SALE).nullable().default(null),
           }),
@@ -86,7 +88,10 @@ export const USUAL_PAPERS: PaperSettings = paperSettings.parse({});
 export const listingStyleIn = ({ listing, cautions }: PaperSettings, language: Language): ListingStyle => ({
   ...listing,
   ...(language === 'en' ? {} : listing.second),
-  rules: cautions,
+  rules:
+    language === 'en'
+      ? cautions
+      : { ...cautions, own: cautions.own.map((own) => ({ ...own, text: own.second || own.text })) },
 });
 
 export const versionedPapers = z

@@ -55,6 +55,18 @@ describe('a buyer asks, the record answers', () => {
   ])('%s', (question, answer) => expect(first(question)).toBe(answer));
   test('“none was found” only after a whole look', () => {
     expect(first('Is there any blade play?')).toBe('On inspection no play was found.');
+    // of a part look what was left out is known: the blade was looked at, the inside was not
+    const left = {
+      extent: 'partly' as const,
+      statements: [say('not-examined', 'Not examined, inside: liner')],
+    };
+    expect(first('Is there any blade play?', left)).toBe('On inspection no play was found.');
+    expect(
+      first('Is it sound around the pins?', {
+        ...left,
+        statements: [say('not-examined', 'Not examined, handle: scales, pin')],
+      }),
+    ).toMatch(/not examined/);
     for (const extent of ['partly', 'none'] as const)
       expect(first('Is there any blade play?', { extent })).toMatch(/not examined/);
     expect(first('Is there any blade play?', { sealed: true })).toMatch(/not examined/);
@@ -74,6 +86,10 @@ describe('a buyer asks, the record answers', () => {
   });
   test('what the record does not know is not made up', () =>
     expect(answersFrom('Which football team do you like?', facts, PLAIN_STYLE)).toEqual([]));
+  test('what is asked of the condition of a part is not answered with its material', () =>
+    expect(answersFrom('Is the handle sound around the pins?', facts, PLAIN_STYLE)).toEqual([
+      'Scales: crack, light, 4 mm.',
+    ]));
   test('two things asked, two answers, in the order in which they were asked', () =>
     expect(answersFrom('Is there rust, and was it sharpened?', facts, PLAIN_STYLE)).toEqual([
       'On inspection no rust, pitting or stain was found.',

@@ -6,6 +6,8 @@ import type { StatementKind } from '../pieces/index.ts';
 import { claimFor, type ListingFacts, type ListingStyle } from './write.ts';
 
 interface Topic {
+  /** answers only where nothing nearer does */
+  readonly general?: true;
   /** words of the question that ask for it */
   readonly asks: RegExp;
   readonly answer: (facts: ListingFacts, style: ListingStyle) => string | undefined;
@@ -16,13 +18,20 @@ const sentence = (texts: readonly string[]): string | undefined =>
 const said = (facts: ListingFacts, kinds: readonly StatementKind[], about: RegExp = /./) =>
   facts.statements.filter((s) => kinds.includes(s.kind) && about.test(s.text)).map((s) => s.text);
 
-/** What was found of a kind; that nothing was found only where everything was looked at. */
+/** Whether all the parts that bear on it were looked at; a part that was left out is told as such. */
+const looked = (facts: ListingFacts, parts: RegExp): boolean => {
+  if (facts.sealed || facts.extent === 'none') return false;
+  const left = said(facts, ['not-examined']);
+  return facts.extent === 'whole' || (left.length > 0 && !left.some((text) => parts.test(text)));
+};
+
+/** What was found of a kind; that nothing was found only where everything that bears on it was looked at. */
 const found =
-  (about: RegExp, what: string): Topic['answer'] =>
+  (about: RegExp, what: string, parts: RegExp): Topic['answer'] =>
   (facts) => {
     const there = said(facts, ['finding', 'treatment', 'part'], about);
     if (there.length > 0) return sentence(there);
-    return facts.extent === 'whole' && !facts.sealed
+    return looked(facts, parts)
       ? `On inspection no ${what} was found.`
       : 'That was not examined, so nothing can be said about it.';
   };
@@ -30,25 +39,30 @@ const found =
 const TOPICS: readonly Topic[] = [
   {
     asks: /\b(play|wobbl\w*|blade moves?|lock ?up|lock rock)\b/i,
-    answer: found(/\b(play|lock rock|loose)\b/i, 'play'),
+    answer: found(/\b(play|lock rock|loose)\b/i, 'play', /play|lock|pivot/i),
   },
   {
     asks: /\b(sharpen\w*|resharpen\w*|reground|re-?ground|full blade|blade loss|worn down)\b/i,
-    answer: found(/\b(sharpened|reground|blade lost)\b/i, 'sign of sharpening'),
+    answer: found(/\b(sharpened|reground|blade lost)\b/i, 'sign of sharpening', /blade|edge/i),
   },
   {
     asks: /\b(crack\w*|chip\w*|sound|pins?|gaps?|shrink\w*)\b/i,
-    answer: found(/\b(crack|chip|gap|shrinkage|swelling|loose|^pin|^scales|^grip)/i, 'crack, chip or gap'),
+    answer: found(
+      /\b(crack|chip|gap|shrinkage|swelling|loose|^pin|^scales|^grip)/i,
+      'crack, chip or gap',
+      /handle|scales|grip|pin/i,
+    ),
   },
   {
     asks: /\b(rust\w*|pit(?:s|ted|ting)?|corro\w*|stain\w*)\b/i,
-    answer: found(/\b(rust|pitting|stain)\b/i, 'rust, pitting or stain'),
+    answer: found(/\b(rust|pitting|stain)\b/i, 'rust, pitting or stain', /blade|finish|spring/i),
   },
   {
     asks: /\b(polish\w*|buff\w*|clean\w*|refinish\w*|restor\w*|repair\w*|treated|replaced)\b/i,
     answer: found(
       /\b(polished|refinished|repaired|replaced|exchanged|treated|cleaned)\b/i,
       'polishing, repair or replacement',
+      /./,
     ),
   },
   {
@@ -77,6 +91,7 @@ const TOPICS: readonly Topic[] = [
     answer: (facts) => sentence(said(facts, ['measure'])),
   },
   {
+    general: true,
     asks: /\b(steel|material|scales?|handle|shape|lock|shield|bolsters?|clip)\b/i,
     answer: (facts) => sentence(said(facts, ['feature'])),
   },
@@ -131,6 +146,7 @@ const TOPICS: readonly Topic[] = [
     answer: (_, { reason }) => (reason === '' ? undefined : reason),
   },
   {
+    general: true,
     asks: /\b(condition|grade|fault|damage|defects?|wear)\b/i,
     answer: (facts) =>
       [facts.gradeLine, sentence(said(facts, ['finding']))].filter(Boolean).join(' ') || undefined,
@@ -145,7 +161,11 @@ export function answersFrom(question: string, facts: ListingFacts, style: Listin
   const asked = TOPICS.flatMap((topic) => {
     const at = question.search(topic.asks);
     const text = at < 0 ? undefined : topic.answer(facts, style);
-    return text === undefined ? [] : [{ at, text }];
+    return text === undefined ? [] : [{ at, text, general: topic.general ?? false }];
   });
-  return [...new Set(asked.sort((a, b) => a.at - b.at).map((a) => a.text))].slice(0, MOST_ANSWERS);
+  const near = asked.filter((a) => !a.general);
+  return [...new Set((near.length > 0 ? near : asked).sort((a, b) => a.at - b.at).map((a) => a.text))].slice(
+    0,
+    MOST_ANSWERS,
+  );
 }

@@ -324,7 +324,7 @@ function markLine(known: Telling, o: Observation): Statement[] {
     const used =
       mark.window == null ? '' : words.say('statement.inUse', { window: edtfInWords(mark.window, words) });
     return line(
-      `${words.say('statement.stamp', { text: mark.lines.join(' / ') })}${mark.place ? `, ${mark.place}` : ''}${used}`,
+      `${words.say('statement.stamp', { text: mark.lines.join(' / ') })}${mark.place ? `, ${words.name('place', mark.place)}` : ''}${used}`,
       sourceOf(mark),
     );
   }

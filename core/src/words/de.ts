@@ -313,6 +313,18 @@ export const de: Catalogue = {
     changed: ' (geändert: {{features}})',
   },
   or: ' oder ',
+  place: {
+    'tang-front': 'Erl, Markenseite',
+    'tang-back': 'Erl, Rückseite',
+    blade: 'Klinge',
+    ricasso: 'Fehlschärfe',
+    pommel: 'Knauf',
+    guard: 'Parierstange',
+    sheath: 'Scheide',
+    handle: 'Griff',
+    scabbard: 'Seitengewehrscheide',
+    box: 'Schachtel',
+  },
   codeKind: { date: 'Datum', 'pattern-number': 'Musternummer', serial: 'Seriennummer' },
   claim: {
     unsettled: 'Ein Messer; welches es ist, ist nicht geklärt.',

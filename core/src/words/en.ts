@@ -301,6 +301,19 @@ export const en = {
     changed: ' ({{features}} changed)',
   },
   or: ' or ',
+  /** where a mark stands; a place that a reference names otherwise stays as it is named */
+  place: {
+    'tang-front': 'front tang',
+    'tang-back': 'rear tang',
+    blade: 'blade',
+    ricasso: 'ricasso',
+    pommel: 'pommel',
+    guard: 'guard',
+    sheath: 'sheath',
+    handle: 'handle',
+    scabbard: 'scabbard',
+    box: 'box',
+  },
   codeKind: { date: 'Date', 'pattern-number': 'Pattern number', serial: 'Serial' },
   claim: {
     unsettled: 'A knife; which one it is has not been settled.',

@@ -20,7 +20,7 @@ export interface Words {
   readonly language: Language;
   say(key: MessageKey, values?: Values): string;
   /** For sets that a shop adds to (its own grades, free sides): the message, or the text itself where none is known. */
-  name(set: 'part' | 'side' | 'grade' | 'scale' | 'codeKind', id: string): string;
+  name(set: 'part' | 'side' | 'place' | 'grade' | 'scale' | 'codeKind', id: string): string;
   /** The message of an item and its state, where anything is said of it. */
   ofState(set: 'tells' | 'included', item: string, state: string): string | undefined;
   /** `1,200`, `1.200` */

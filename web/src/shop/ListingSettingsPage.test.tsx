@@ -52,7 +52,7 @@ describe('what all listings say', () => {
       expect(sent(came)?.cautions).toEqual({
         minimumAge: 21,
         longBlade: null,
-        own: [{ text: 'Shown at the counter only.', construction: null, place: 'counter' }],
+        own: [{ text: 'Shown at the counter only.', second: '', construction: null, place: 'counter' }],
       }),
     );
   });

@@ -128,6 +128,7 @@ const PLACE_WORDS = { online: 'online', counter: 'at the counter' } as const;
 function Cautions({ form, disabled }: { form: PaperForm; disabled: boolean }) {
   const [age, long] = [form.field('cautions.minimumAge'), form.field('cautions.longBlade')];
   const own = form.values.cautions.own;
+  const { language } = form.values.listing.second;
   return (
     <>
       <div className="fields across">
@@ -151,7 +152,7 @@ function Cautions({ form, disabled }: { form: PaperForm; disabled: boolean }) {
       <Rows
         title="Own caution"
         items={own}
-        fresh={() => ({ text: '', construction: null, place: null })}
+        fresh={() => ({ text: '', second: '', construction: null, place: null })}
         add="another caution"
         onChange={(next) => form.set('cautions.own', next)}
       >
@@ -164,6 +165,14 @@ function Cautions({ form, disabled }: { form: PaperForm; disabled: boolean }) {
               problem={form.field(`cautions.own.${i}.text`).problem}
               onChange={(text) => set({ text })}
             />
+            {language !== null && (
+              <TextInput
+                label={`In ${LANGUAGE_NAMES[language]}`}
+                disabled={disabled}
+                value={caution.second}
+                onChange={(second) => set({ second })}
+              />
+            )}
             <div className="fields across">
               <Select
                 label="Of"
