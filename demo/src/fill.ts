@@ -6,7 +6,7 @@ import { appraiseForTheBooks } from './fillAppraisals.ts';
 import { inspectionOf } from './world/condition.ts';
 import { drawBladePicture } from './world/bladePicture.ts';
 import { bladeSizeOf } from './world/blades.ts';
-import { drawPicture } from './world/picture.ts';
+import { drawPicture, mmPerPixelOf } from './world/picture.ts';
 import { variantOf } from './world/observe.ts';
 import type { Story } from './world/pieces.ts';
 import type { Random } from '@jutbank/core/random';
@@ -124,7 +124,20 @@ export async function addPictures(
       new Blob([new Uint8Array(await drawPicture(subject, luck, closeUp))], { type: 'image/jpeg' }),
       'picture.jpg',
     );
-    await client.call('POST', `/pieces/${id}/pictures`, form);
+    const { version, pictures } = await client.call<PieceSheet>('POST', `/pieces/${id}/pictures`, form);
+    await client.call(
+      'PUT',
+      `/pieces/${id}/pictures`,
+      {
+        pictures: pictures.map(({ id: picture, caption, frame, mmPerPixel }, i) => ({
+          id: picture,
+          caption,
+          frame,
+          mmPerPixel: i === pictures.length - 1 ? mmPerPixelOf(subject, closeUp) : mmPerPixel,
+        })),
+      },
+      version,
+    );
   }
   const size = pattern && bladeSizeOf(pattern);
   if (!size || !story.bladeWear) return;

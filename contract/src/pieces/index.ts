@@ -37,6 +37,7 @@ export {
 export { ofPiece, pieceRoutes } from './routes.ts';
 export {
   type PictureRecord,
+  type PicturesBody,
   type PieceSheet,
   type PieceSlip,
   type PricingBody,

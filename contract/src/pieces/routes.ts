@@ -1,5 +1,5 @@
 /** Pieces: the tray, the list, the sheet, pictures. */
-import { pieceSheet, tray, pieceSlip } from './sheet.ts';
+import { picturesBody, pieceSheet, tray, pieceSlip } from './sheet.ts';
 import { pageShape, answers, byId, pageQuery, route, ulid } from '../http/index.ts';
 import { z } from 'zod';
 
@@ -40,6 +40,14 @@ export const pieceRoutes = {
     summary: 'Add a picture (multipart part `file`, field `caption`)',
     carries: 'upload',
     status: 201,
+  }),
+  putPictures: route({
+    ...ofPiece('pieces'),
+    method: 'put',
+    path: '/pieces/:id/pictures',
+    access: 'work',
+    summary: 'Order, captions, frames and scales of its pictures; what is left out is taken away',
+    body: picturesBody,
   }),
   removePicture: route({
     ...ofPiece('pieces'),

@@ -8,9 +8,32 @@ import { conditionBodyShape, quotedScale } from './findings.ts';
 import { listingRecord } from './listing.ts';
 import { constructionShape } from '../reference/index.ts';
 import { STAGES } from '@jutbank/core/pieces';
-import { moneyShape, moneySchema, positiveMoney, text, withheld } from '../http/index.ts';
+import { moneyShape, moneySchema, positiveMoney, text, ulid, withheld } from '../http/index.ts';
 import { TIERS } from '@jutbank/core/bench';
 import { z } from 'zod';
+
+const fraction = z.number().min(0).max(1);
+export const frameShape = z
+  .object({ x: fraction, y: fraction, width: fraction, height: fraction })
+  .refine(
+    (f) => f.width > 0 && f.height > 0 && f.x + f.width < 1.001 && f.y + f.height < 1.001,
+    'the frame lies outside the picture',
+  );
+/** The pictures of a piece as they are wanted: those left out are taken away, and come back when they are named again. */
+export const picturesBody = z.object({
+  pictures: z
+    .array(
+      z.object({
+        id: ulid,
+        caption: text(200).default(''),
+        frame: frameShape.nullable().default(null),
+        mmPerPixel: z.number().positive().max(100).nullable().default(null),
+      }),
+    )
+    .max(200)
+    .refine((list) => new Set(list.map((p) => p.id)).size === list.length, 'a picture is named twice'),
+});
+export type PicturesBody = z.infer<typeof picturesBody>;
 
 export const pictureRecord = z
   .object({
@@ -19,6 +42,12 @@ export const pictureRecord = z
     caption: z.string(),
     width: z.number(),
     height: z.number(),
+    /** what of it goes out; null: all of it */
+    frame: frameShape.nullable(),
+    /** millimetres of the piece that one of its pixels shows, where a scale was set on it */
+    mmPerPixel: z.number().nullable(),
+    /** the picture as it goes out: framed, with its scale bar */
+    shown: z.string(),
   })
   .meta({ id: 'PictureRecord' });
 export type PictureRecord = z.infer<typeof pictureRecord>;

@@ -12,3 +12,4 @@ export {
   type Point,
 } from './plane.ts';
 export { otsu, segment, type Progress, type Raster, type Region, type Segmented } from './segment.ts';
+export * from './framing.ts';

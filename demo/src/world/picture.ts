@@ -38,6 +38,11 @@ export interface Subject {
   readonly length: number;
 }
 
+const scaleFor = (closeUp: boolean) => (closeUp ? 13.6 : 7.2);
+/** What a pixel of the drawn picture shows of the piece. */
+export const mmPerPixelOf = ({ length }: { readonly length: number }, closeUp: boolean): number =>
+  length / (106 * scaleFor(closeUp));
+
 export async function drawPicture(subject: Subject, chance: Random, closeUp = false): Promise<Buffer> {
   const paint: Record<Paint, string> = {
     handle: HANDLES[subject.handle ?? ''] ?? '#6b5a45',
@@ -46,7 +51,7 @@ export async function drawPicture(subject: Subject, chance: Random, closeUp = fa
     line: '#22262a',
     none: 'none',
   };
-  const scale = closeUp ? 13.6 : 7.2;
+  const scale = scaleFor(closeUp);
   const tilt = chance.between(-4, 4);
   const shapes = drawOutline(subject.construction, subject.traits)
     .map(
@@ -60,7 +65,7 @@ export async function drawPicture(subject: Subject, chance: Random, closeUp = fa
       `<circle cx="${chance.between(0, WIDTH).toFixed(0)}" cy="${chance.between(0, HEIGHT).toFixed(0)}" r="${chance.between(0.6, 2.2).toFixed(1)}" fill="#6a6255" opacity="${chance.between(0.1, 0.4).toFixed(2)}"/>`,
   ).join('');
   // drawn at one length for the picture's 120 units, so that the rule beside it is true
-  const mmPerPixel = subject.length / (106 * scale);
+  const mmPerPixel = mmPerPixelOf(subject, closeUp);
   const ticks = Array.from({ length: Math.floor((WIDTH - 200) * mmPerPixel) + 1 }, (_, mm) => {
     const x = 100 + mm / mmPerPixel;
     const tall = mm % 10 === 0 ? 42 : mm % 5 === 0 ? 28 : 16;

@@ -44,3 +44,20 @@ export function faceFor(voice: Voice, text: string): string {
   );
   return all ? own : wide;
 }
+
+/** A line of text as outlines for a picture: the path in a unit square of em, baseline at 0, and its width in em. */
+export function outlineOf(voice: Voice, text: string): { readonly path: string; readonly width: number } {
+  const font = fontAt(faceFor(voice, text));
+  const em = 1 / font.unitsPerEm;
+  const run = font.layout(text);
+  let at = 0;
+  const paths = run.glyphs.map((glyph, i) => {
+    const moved = glyph.path
+      .scale(em, -em)
+      .translate(at * em, 0)
+      .toSVG();
+    at += run.positions[i]?.xAdvance ?? 0;
+    return moved;
+  });
+  return { path: paths.join(''), width: at * em };
+}

@@ -9,3 +9,4 @@ export {
 } from './paper.ts';
 export { dayInWords, jpegOf, qrOf, type PaperPicture } from './parts.ts';
 export { labelsPdf, type Label } from './labels.ts';
+export { outlineOf } from './fonts.ts';

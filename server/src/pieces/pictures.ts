@@ -5,9 +5,11 @@ import { join } from 'node:path';
 import sharp from 'sharp';
 import { ulid } from 'ulid';
 import type { Person } from '@jutbank/contract/shop';
-import type { Transaction } from '../db/index.ts';
-import { HttpProblem, invalid, uploads, type UploadedFile } from '../http/index.ts';
+import type { PicturesBody } from '@jutbank/contract/pieces';
+import type { Queries, Transaction } from '../db/index.ts';
+import { HttpProblem, invalid, notFound, uploads, type UploadedFile } from '../http/index.ts';
 import { changePiece } from './change.ts';
+import { framed, type FramedPicture } from './framing.ts';
 import type { PieceRecord } from './record.ts';
 
 const LONGEST_SIDE = 2600;
@@ -51,14 +53,26 @@ export class PictureStore {
       .catch(() => {
         throw invalid([{ pointer: '/file', message: 'this picture is damaged or too large to open' }]);
       });
-    const thumb = await sharp(full.data)
+    const hash = await this.#store(full.data);
+    return { hash, width: full.info.width, height: full.info.height };
+  }
+
+  /** The picture as it goes out, kept beside the whole one. @returns its hash */
+  async keepFramed(picture: FramedPicture & { readonly hash: string }): Promise<string> {
+    const whole = await this.read(picture.hash, 'full');
+    if (!whole) throw notFound('picture');
+    return this.#store(await framed(whole, picture));
+  }
+
+  async #store(full: Buffer): Promise<string> {
+    const thumb = await sharp(full)
       .resize({ width: THUMB_SIDE, height: THUMB_SIDE, fit: 'inside' })
       .webp({ quality: 78, effort: 2 })
       .toBuffer();
-    const hash = createHash('sha256').update(full.data).digest('hex');
-    await this.#write(this.#path(hash, 'full'), full.data);
+    const hash = createHash('sha256').update(full).digest('hex');
+    await this.#write(this.#path(hash, 'full'), full);
     await this.#write(this.#path(hash, 'thumb'), thumb);
-    return { hash, width: full.info.width, height: full.info.height };
+    return hash;
   }
 
   /** Whole or not at all: written beside, flushed, then moved into place. */
@@ -110,3 +124,49 @@ export const addPicture = (
       );
     },
   );
+
+interface PictureRow {
+  readonly id: string;
+  readonly hash: string;
+  readonly width: number;
+  readonly height: number;
+}
+
+/**
+ * The pictures as they are wanted, with those that go out framed: made before the transaction, which only writes rows.
+ * @throws 404 where one of them is not a picture of this piece
+ */
+export async function framedPictures(
+  db: Queries,
+  store: PictureStore,
+  pieceId: string,
+  { pictures }: PicturesBody,
+): Promise<readonly (string | null)[]> {
+  const rows = await db.rows<PictureRow>('SELECT id, hash, width, height FROM picture WHERE piece_id = ?', [
+    pieceId,
+  ]);
+  const shown: (string | null)[] = [];
+  for (const { id, frame, mmPerPixel } of pictures) {
+    const row = rows.find((p) => p.id === id);
+    if (!row) throw notFound('picture');
+    shown.push(
+      frame === null && mmPerPixel === null ? null : await store.keepFramed({ ...row, frame, mmPerPixel }),
+    );
+  }
+  return shown;
+}
+
+/** Order, captions and frames as they are wanted; what is left out is taken away and can come back. */
+export async function arrangePictures(
+  tx: Transaction,
+  pieceId: string,
+  { pictures }: PicturesBody,
+  shown: readonly (string | null)[],
+): Promise<void> {
+  await tx.run('UPDATE picture SET removed = 1 WHERE piece_id = ?', [pieceId]);
+  for (const [i, { id, caption, frame, mmPerPixel }] of pictures.entries())
+    await tx.run(
+      'UPDATE picture SET removed = 0, position = ?, caption = ?, frame = ?, mm_per_pixel = ?, shown_hash = ? WHERE id = ? AND piece_id = ?',
+      [i, caption, frame && JSON.stringify(frame), mmPerPixel, shown[i] ?? null, id, pieceId],
+    );
+}

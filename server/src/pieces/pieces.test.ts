@@ -115,6 +115,57 @@ describe('pictures', () => {
       ).body.pictures,
     ).toEqual([]);
   });
+  test('are ordered, named, framed with a scale bar, taken away and put back', async () => {
+    let piece: any = await create();
+    for (let i = 0; i < 2; i++)
+      piece = (await server.owner.call<any>('POST', `/pieces/${piece.id}/pictures`, await picture())).body;
+    const [first, second] = piece.pictures;
+    const arrange = (pictures: object[], of = piece) =>
+      server.owner.call<any>(
+        'PUT',
+        `/pieces/${of.id}/pictures`,
+        { pictures },
+        { 'if-match': `"v${of.version}"` },
+      );
+    const frame = { x: 0.25, y: 0, width: 0.5, height: 0.5 };
+    const put = await arrange([
+      { id: second.id, caption: 'Tang stamp', frame, mmPerPixel: 0.2 },
+      { id: first.id, caption: '' },
+    ]);
+    expect(put.status).toBe(200);
+    piece = put.body;
+    expect(piece.pictures).toMatchObject([
+      { id: second.id, caption: 'Tang stamp', frame, mmPerPixel: 0.2 },
+      { id: first.id, frame: null, shown: first.hash },
+    ]);
+    // what goes out is the frame, with the bar on it; the whole picture stays as it was taken
+    const { shown, hash } = piece.pictures[0];
+    expect(shown).not.toBe(hash);
+    const read = async (of: string) =>
+      sharp(
+        new Uint8Array(
+          await (
+            await fetch(`${server.address}/api/v1/pictures/${of}/full`, {
+              headers: { cookie: server.owner.cookie },
+            })
+          ).arrayBuffer(),
+        ),
+      );
+    const [whole, part] = [await (await read(hash)).metadata(), await (await read(shown)).metadata()];
+    expect([part.width, part.height]).toEqual([Math.round(whole.width / 2), Math.round(whole.height / 2)]);
+    // one that is left out is gone, and comes back when it is named again
+    piece = (await arrange([{ id: first.id }])).body;
+    expect(piece.pictures.map((p: any) => p.id)).toEqual([first.id]);
+    piece = (await arrange([{ id: second.id, caption: 'Tang stamp' }, { id: first.id }])).body;
+    expect(piece.pictures.map((p: any) => p.id)).toEqual([second.id, first.id]);
+    expect((await arrange([{ id: first.id }, { id: first.id }])).status).toBe(422);
+    expect((await arrange([{ id: first.id, frame: { x: 0.9, y: 0, width: 0.5, height: 0.5 } }])).status).toBe(
+      422,
+    );
+    // pictures of another piece are none of this one's
+    expect((await arrange([{ id: first.id }], await create())).status).toBe(404);
+    expect((await arrange([{ id: first.id }], { ...piece, version: 1 })).status).toBe(412);
+  });
   test('what only calls itself a picture is refused', async () => {
     const piece = await create();
     expect(

@@ -115,7 +115,7 @@ export async function loadPieces(db: Queries, ids: readonly string[]): Promise<P
     db.rows<T & { piece_id: string }>(sql.replace('(?)', `(${marks})`), ids);
   const pieces = await db.rows<PieceRow>(`SELECT * FROM piece WHERE id IN (${marks})`, ids);
   const pictures = await all<PictureRecord>(
-    'SELECT id, piece_id, hash, caption, width, height FROM picture WHERE piece_id IN (?) ORDER BY id',
+    'SELECT id, piece_id, hash, caption, width, height, frame, mm_per_pixel AS mmPerPixel, COALESCE(shown_hash, hash) AS shown FROM picture WHERE piece_id IN (?) AND removed = 0 ORDER BY position, id',
   );
   const observations = await all<{ body: Observation }>(
     'SELECT piece_id, body FROM observation WHERE piece_id IN (?) ORDER BY piece_id, position',

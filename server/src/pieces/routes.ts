@@ -6,7 +6,13 @@ import type { Queries, Value } from '../db/index.ts';
 import { answer, decodeCursor, notFound, pageOf, type Mount } from '../http/index.ts';
 import { todayIso } from '../clock/index.ts';
 import type { Markets } from '../market/index.ts';
-import { addPicture, uploadedPicture, type PictureStore } from './pictures.ts';
+import {
+  addPicture,
+  arrangePictures,
+  framedPictures,
+  uploadedPicture,
+  type PictureStore,
+} from './pictures.ts';
 import type { Readers } from './readers.ts';
 import { loadPieces } from './record.ts';
 import { changeByCall } from './mountChange.ts';
@@ -81,14 +87,24 @@ export function mountPieces(mount: Mount, readers: Readers, markets: Markets, pi
     tellSheet,
   );
 
+  mount.handlePrepared(
+    pieceRoutes.putPictures,
+    ({ params, body }) => framedPictures(database, pictures, params.id, body),
+    (tx, call, shown) =>
+      changeByCall(tx, call, 'pictures-arranged', () =>
+        arrangePictures(tx, call.params.id, call.body, shown),
+      ),
+    tellSheet,
+  );
+
   mount.handleInTransaction(
     pieceRoutes.removePicture,
     (tx, call) =>
       changeByCall(tx, call, 'picture-removed', async () => {
-        const removed = await tx.run('DELETE FROM picture WHERE id = ? AND piece_id = ?', [
-          call.params.picture,
-          call.params.id,
-        ]);
+        const removed = await tx.run(
+          'UPDATE picture SET removed = 1 WHERE id = ? AND piece_id = ? AND removed = 0',
+          [call.params.picture, call.params.id],
+        );
         if (removed === 0) throw notFound('picture');
       }),
     tellSheet,

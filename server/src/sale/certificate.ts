@@ -1,5 +1,6 @@
 /** What a certificate says, frozen on the day of the sale; the key the shop signs with; and how it is checked since. */
 import { randomInt } from 'node:crypto';
+import { inFrame, pixelsOf } from '@jutbank/core/imaging';
 import { findingInWords } from '@jutbank/core/condition';
 import { didOf, issueCredential, newSecretKey, publicKeyFrom } from '@jutbank/core/certificate';
 import type { StatementKind } from '@jutbank/core/pieces';
@@ -43,11 +44,15 @@ export function snapshotOf(record: PieceRecord, facts: ListingFacts, shop: strin
     marks: of('mark'),
     features: of('feature'),
     notExamined: of('not-examined'),
-    pictures: record.pictures.map(({ id, hash, caption, width, height }) => {
+    pictures: record.pictures.map((picture) => {
+      const { id, caption, frame } = picture;
+      const { width, height } = pixelsOf(picture, frame);
       const pins = record.findings.flatMap((f) =>
-        f.pin?.picture === id ? [{ x: f.pin.x, y: f.pin.y, says: findingInWords(f) }] : [],
+        f.pin?.picture === id
+          ? (inFrame({ x: f.pin.x, y: f.pin.y, says: findingInWords(f) }, frame) ?? [])
+          : [],
       );
-      return { hash, caption, width, height, ...(pins.length > 0 ? { pins } : {}) };
+      return { hash: picture.shown, caption, width, height, ...(pins.length > 0 ? { pins } : {}) };
     }),
   };
 }

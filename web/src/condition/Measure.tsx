@@ -22,6 +22,7 @@ import { ApiProblem, send } from '../base/api.ts';
 import { Empty, Failed, Loading } from '../base/states.tsx';
 import { usePattern, useVocabulary } from '../reference/vocabulary.ts';
 import { inLine, useTakeSheet } from '../pieces/usePiece.ts';
+import { usePictures } from '../pieces/usePictures.ts';
 import { useMeasuring } from './useMeasuring.ts';
 
 interface Props {
@@ -98,6 +99,33 @@ const SAY: Record<Exclude<Tool, 'drag'>, readonly string[]> = {
   line: ['Click where it begins.', 'Click where it ends.'],
   region: ['Click one corner of the part.', 'Click the corner opposite.'],
 };
+
+/** The picture goes out with a scale bar from then on. */
+function KeepScale({
+  sheet,
+  picture,
+  mmPerPixel,
+}: {
+  sheet: PieceSheet;
+  picture: PictureRecord;
+  mmPerPixel: number;
+}) {
+  const { change, busy, problem } = usePictures(sheet);
+  if (picture.mmPerPixel === mmPerPixel) return <>It goes out with a scale bar.</>;
+  return (
+    <>
+      <Button
+        variant="text"
+        className="quiet"
+        disabled={busy}
+        onClick={() => change(picture.id, { mmPerPixel })}
+      >
+        Give the picture a scale bar
+      </Button>
+      {problem !== undefined && <span className="problem">{problem}</span>}
+    </>
+  );
+}
 
 function OnPicture({ sheet, picture, may, onFinding }: Props & { picture: PictureRecord }) {
   const raster = useQuery({
@@ -263,7 +291,8 @@ function OnPicture({ sheet, picture, may, onFinding }: Props & { picture: Pictur
           <p className="soft">
             A pixel is <span className="num">{plane.mmPerPixel.toFixed(4)} mm</span>, sure to{' '}
             <span className="num">{(196 * plane.relative).toFixed(2)} %</span>. The blade must lie as flat as
-            the {card.length === 4 ? 'card' : 'rule'}.
+            the {card.length === 4 ? 'card' : 'rule'}.{' '}
+            {may && <KeepScale sheet={sheet} picture={picture} mmPerPixel={plane.mmPerPixel} />}
           </p>
         ) : (
           <p className="soft">Nothing can be measured before the scale is known.</p>

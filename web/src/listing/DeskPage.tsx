@@ -226,7 +226,7 @@ function OnDesk({ sheet, isUp, onUp }: { sheet: PieceSheet; isUp: boolean; onUp:
             {sheet.listing?.title ?? draft.data.written.title}
           </h3>
           <pre className="words">{sheet.listing?.body ?? draft.data.written.body}</pre>
-          <Shots shots={draft.data.shots} unseen={draft.data.unseen} />
+          <Shots shots={draft.data.shots} unseen={draft.data.unseen} sheet={sheet} />
         </>
       )}
     </section>

@@ -261,7 +261,7 @@ function Aside({ sheet, draft }: { sheet: PieceSheet; draft: ListingDraft }) {
           Put it up on {shop.channelName}
         </Button>
       )}
-      <Shots shots={draft.shots} unseen={draft.unseen} />
+      <Shots shots={draft.shots} unseen={draft.unseen} sheet={sheet} />
       <h2 className="sec" style={{ marginTop: 16 }}>
         Postage
       </h2>

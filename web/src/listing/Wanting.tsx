@@ -1,6 +1,7 @@
 /** What a listing still wants: each thing with the way to where it is mended. */
 import { Link } from 'react-router';
 import type { ListingBlock, ListingDraft } from '@jutbank/contract/listing';
+import type { PieceSheet } from '@jutbank/contract/pieces';
 
 const STAGE_WORDS: Readonly<Record<ListingBlock['stage'], string>> = {
   intake: 'To the pictures',
@@ -34,7 +35,11 @@ export function WordingProblems({ problems }: Pick<ListingDraft, 'problems'>) {
 }
 
 /** Pictures a buyer looks for, and findings that none shows. */
-export function Shots({ shots, unseen }: Pick<ListingDraft, 'shots' | 'unseen'>) {
+export function Shots({
+  shots,
+  unseen,
+  sheet,
+}: Pick<ListingDraft, 'shots' | 'unseen'> & { sheet: Pick<PieceSheet, 'id' | 'pictures'> }) {
   const next = shots.find((s) => !s.done);
   return (
     <>
@@ -45,6 +50,20 @@ export function Shots({ shots, unseen }: Pick<ListingDraft, 'shots' | 'unseen'>)
           {next && `; next: ${next.ask.toLowerCase()}`}
         </small>
       </h2>
+      {/* as they go up: in their order, framed, with their scale bars */}
+      <Link
+        className="strip"
+        to={`/pieces/${sheet.id}/intake`}
+        aria-label="Order, name and frame the pictures"
+      >
+        {sheet.pictures.map((p) => (
+          <img
+            key={p.id}
+            src={`/api/v1/pictures/${p.shown}/thumb`}
+            alt={p.caption || 'Picture of the piece'}
+          />
+        ))}
+      </Link>
       <ul className="shots">
         {shots.map((s) => (
           <li key={s.id} className={s.done ? 'done' : ''}>

@@ -1,9 +1,12 @@
 /** Pictures of a piece: dropped, pasted or chosen. */
-import { Button } from '@mui/material';
-import { pieceRoutes, type PieceSheet } from '@jutbank/contract/pieces';
+import { Button, ButtonBase } from '@mui/material';
+import { pieceRoutes, type PictureRecord, type PieceSheet } from '@jutbank/contract/pieces';
 import { useEffect, useRef, useState } from 'react';
 import { ApiProblem, send } from '../base/api.ts';
 import { inLine, useTakeSheet } from './usePiece.ts';
+import { LineInput } from '../parts/fields/LineInput.tsx';
+import { PictureView } from './PictureView.tsx';
+import { usePictures, type Arranging } from './usePictures.ts';
 import './pieces.css';
 
 export function Pictures({ sheet, disabled }: { sheet: PieceSheet; disabled: boolean }) {
@@ -38,40 +41,42 @@ export function Pictures({ sheet, disabled }: { sheet: PieceSheet; disabled: boo
     addEventListener('paste', paste);
     return () => removeEventListener('paste', paste);
   }, [disabled]);
-  const remove = (picture: string) => {
-    void inLine(sheet.id, () =>
-      send(pieceRoutes.removePicture, { params: { id: sheet.id, picture }, version: sheet.version }),
-    ).then(takeSheet, (error: unknown) =>
-      setProblem(error instanceof ApiProblem ? error.message : String(error)),
-    );
-  };
+  const arranging = usePictures(sheet);
+  const [viewed, setViewed] = useState<number>();
   return (
     <>
       <div className="pictures">
-        {sheet.pictures.map((picture) => (
-          <figure key={picture.id}>
-            <a href={`/api/v1/pictures/${picture.hash}/full`} target="_blank" rel="noreferrer">
-              <img
-                src={`/api/v1/pictures/${picture.hash}/thumb`}
-                alt={picture.caption || 'Picture of the piece'}
-              />
-            </a>
-            <figcaption>
-              {picture.caption || `${picture.width} × ${picture.height}`}
-              {!disabled && (
-                <Button
-                  variant="text"
-                  className="quiet"
-                  onClick={() => remove(picture.id)}
-                  aria-label={`Take away ${picture.caption || 'this picture'}`}
-                >
-                  ×
-                </Button>
-              )}
-            </figcaption>
-          </figure>
+        {sheet.pictures.map((picture, i) => (
+          <Picture
+            key={picture.id}
+            picture={picture}
+            named={picture.caption || `picture ${i + 1}`}
+            disabled={disabled}
+            isFirst={i === 0}
+            isLast={i === sheet.pictures.length - 1}
+            arranging={arranging}
+            onView={() => setViewed(i)}
+          />
         ))}
       </div>
+      {arranging.undo && (
+        <p role="status">
+          A picture was taken away.{' '}
+          <Button variant="text" className="quiet" onClick={arranging.undo}>
+            Put it back
+          </Button>
+        </p>
+      )}
+      {viewed !== undefined && (
+        <PictureView
+          pictures={sheet.pictures}
+          at={viewed}
+          disabled={disabled}
+          onTurn={setViewed}
+          onFrame={({ id }, frame) => arranging.change(id, { frame })}
+          onClose={() => setViewed(undefined)}
+        />
+      )}
       {!disabled && (
         <button
           type="button"
@@ -101,11 +106,76 @@ export function Pictures({ sheet, disabled }: { sheet: PieceSheet; disabled: boo
         aria-label="Choose pictures"
         onChange={(e) => add([...(e.target.files ?? [])])}
       />
-      {problem !== undefined && (
+      {(problem ?? arranging.problem) !== undefined && (
         <p className="problem" role="alert">
-          {problem}
+          {problem ?? arranging.problem}
         </p>
       )}
     </>
+  );
+}
+
+/** One of them: its caption is typed where it stands, and kept when the field is left. */
+function Picture({
+  picture,
+  named,
+  disabled,
+  isFirst,
+  isLast,
+  arranging,
+  onView,
+}: {
+  picture: PictureRecord;
+  named: string;
+  disabled: boolean;
+  isFirst: boolean;
+  isLast: boolean;
+  arranging: Arranging;
+  onView: () => void;
+}) {
+  const [caption, setCaption] = useState(picture.caption);
+  const keep = () => {
+    if (caption.trim() !== picture.caption) arranging.change(picture.id, { caption: caption.trim() });
+  };
+  const act = (sign: string, what: string, run: () => void, off = false) => (
+    <Button
+      variant="text"
+      className="quiet"
+      disabled={off || arranging.busy}
+      aria-label={`${what} ${named}`}
+      onClick={run}
+    >
+      {sign}
+    </Button>
+  );
+  return (
+    <figure>
+      <ButtonBase aria-label={`Look at ${named}`} onClick={onView}>
+        <img
+          src={`/api/v1/pictures/${picture.shown}/thumb`}
+          alt={picture.caption || 'Picture of the piece'}
+        />
+      </ButtonBase>
+      <figcaption>
+        {disabled ? (
+          picture.caption || `${picture.width} × ${picture.height}`
+        ) : (
+          <>
+            <LineInput
+              label={`Caption of ${named}`}
+              hint="what it shows"
+              maxLength={200}
+              value={caption}
+              onChange={setCaption}
+              onBlur={keep}
+              onKeyDown={(e) => e.key === 'Enter' && keep()}
+            />
+            {act('←', 'Earlier:', () => arranging.move(picture.id, -1), isFirst)}
+            {act('→', 'Later:', () => arranging.move(picture.id, 1), isLast)}
+            {act('×', 'Take away', () => arranging.remove(picture.id))}
+          </>
+        )}
+      </figcaption>
+    </figure>
   );
 }
