@@ -182,6 +182,16 @@ export const pieceSheet = pieceSlip
         note: z.string(),
       }),
     ),
+    /** it went back to whoever it came from */
+    givenBack: z
+      .object({
+        on: z.string(),
+        ownerName: withheld(z.string()),
+        because: z.string(),
+        /** what came back of its price */
+        refundedCost: withheld(moneyShape),
+      })
+      .nullable(),
     /** sales of it that came back, newest first */
     returnedSales: z.array(z.object({ id: z.string(), invoiceNumber: z.string(), returnedOn: z.string() })),
     sale: z

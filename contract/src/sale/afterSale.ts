@@ -34,6 +34,15 @@ export const consignmentBody = z.object({
 });
 export type ConsignmentBody = z.infer<typeof consignmentBody>;
 
+export const giveBackBody = z.object({
+  on: day,
+  to: required(200, 'To whom does it go back?'),
+  because: required(500, 'Why does it go back?'),
+  /** what comes back of its price */
+  refund: positiveMoney.nullable().default(null),
+});
+export type GiveBackBody = z.infer<typeof giveBackBody>;
+
 export const paymentBody = z.object({
   /** negative where money was paid back */
   amount: amount.refine((a) => Number(a) !== 0, 'nothing was paid'),
@@ -102,6 +111,21 @@ export const afterSaleRoutes = {
     path: '/pieces/:id/consignment',
     access: 'appraise',
     summary: 'It is the shop’s own after all',
+  }),
+  giveBack: route({
+    ...ofPiece('sale'),
+    method: 'post',
+    path: '/pieces/:id/give-back',
+    access: 'appraise',
+    summary: 'It goes back to whoever it came from: to its owner, or to the seller of its lot',
+    body: giveBackBody,
+  }),
+  takeBack: route({
+    ...ofPiece('sale'),
+    method: 'delete',
+    path: '/pieces/:id/give-back',
+    access: 'appraise',
+    summary: 'It was not given back after all',
   }),
   pay: route({
     ...ofSale,

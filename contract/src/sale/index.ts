@@ -14,6 +14,7 @@ export { credentialFile } from './credentialShape.ts';
 export {
   afterSaleRoutes,
   type ConsignmentBody,
+  type GiveBackBody,
   type CreditBody,
   consignmentBody,
   type ReservationBody,

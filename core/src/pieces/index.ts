@@ -1,4 +1,13 @@
-export { type PieceProgress, STAGES, type Stage, missingNext, stageOf, stockNumber } from './stage.ts';
+export {
+  type PieceProgress,
+  STAGES,
+  LEFT_STAGES,
+  hasLeft,
+  type Stage,
+  missingNext,
+  stageOf,
+  stockNumber,
+} from './stage.ts';
 export {
   type KnownOfPiece,
   type Statement,

@@ -11,6 +11,7 @@ const done: PieceProgress = {
   custodyEvents: 1,
   published: false,
   sold: false,
+  givenBack: false,
 };
 
 test('a piece stands at the first stage that still wants something', () => {

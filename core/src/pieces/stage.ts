@@ -9,8 +9,13 @@ export const STAGES = [
   'listing',
   'listed',
   'sold',
+  'given-back',
 ] as const;
 export type Stage = (typeof STAGES)[number];
+
+/** Of these the shop has the piece no longer. */
+export const LEFT_STAGES = ['sold', 'given-back'] as const satisfies readonly Stage[];
+export const hasLeft = (stage: Stage): boolean => LEFT_STAGES.some((left) => left === stage);
 
 export interface PieceProgress {
   readonly hasSource: boolean;
@@ -22,10 +27,12 @@ export interface PieceProgress {
   readonly custodyEvents: number;
   readonly published: boolean;
   readonly sold: boolean;
+  readonly givenBack: boolean;
 }
 
 export function stageOf(p: PieceProgress): Stage {
   if (p.sold) return 'sold';
+  if (p.givenBack) return 'given-back';
   if (p.published) return 'listed';
   if (!p.hasSource || !p.hasPrice || !p.hasPicture) return 'intake';
   if (!p.attributed) return 'bench';
@@ -59,6 +66,8 @@ export function missingNext(p: PieceProgress): string {
       return 'Waits for a buyer';
     case 'sold':
       return 'Sold';
+    case 'given-back':
+      return 'Given back';
   }
 }
 

@@ -105,7 +105,7 @@ export function mountContacts(mount: Mount): void {
     await tx.row('SELECT id FROM contact WHERE id = ? FOR UPDATE', [params.id]);
     await contactById(tx, params.id);
     const owned = await tx.row<{ n: number }>(
-      `SELECT COUNT(*) AS n FROM consignment g JOIN piece p ON p.id = g.piece_id WHERE g.contact_id = ? AND p.stage <> 'sold'`,
+      `SELECT COUNT(*) AS n FROM consignment g JOIN piece p ON p.id = g.piece_id WHERE g.contact_id = ? AND p.stage NOT IN ('sold', 'given-back')`,
       [params.id],
     );
     if (Number(owned?.n ?? 0) > 0)

@@ -5,7 +5,16 @@
 import { SECRETS, type Secret } from '@jutbank/contract/http';
 
 const NAMES: Readonly<Record<Secret, ReadonlySet<string>>> = {
-  costs: new Set(['cost', 'costs', 'costOfValued', 'withoutCost', 'bound', 'settlement', 'consignment']),
+  costs: new Set([
+    'cost',
+    'costs',
+    'costOfValued',
+    'withoutCost',
+    'bound',
+    'settlement',
+    'consignment',
+    'refundedCost',
+  ]),
   floors: new Set(['floor']),
   margins: new Set(['margin', 'reprice', 'account', 'feesBack', 'taxDue']),
   buyers: new Set([

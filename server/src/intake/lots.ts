@@ -11,7 +11,7 @@ import {
   type LotSheet,
   type LotSummary,
 } from '@jutbank/contract/intake';
-import type { Stage } from '@jutbank/core/pieces';
+import { hasLeft, type Stage } from '@jutbank/core/pieces';
 import type { Person } from '@jutbank/contract/shop';
 import type { Queries, Transaction } from '../db/index.ts';
 import {
@@ -54,10 +54,13 @@ interface PieceOfLot {
   net: { net: string; left?: string } | null;
   net_currency: string | null;
   sold_on: string | null;
+  given_on: string | null;
+  refund: string | null;
+  refund_currency: string | null;
 }
 
 const PIECES =
-  'SELECT p.lot_id, p.id, p.stock_number, p.title, p.stage, p.price, p.lot_value, p.lot_share, p.keep, s.net, s.currency AS net_currency, DATE(s.sold_at) AS sold_on FROM piece p LEFT JOIN sale s ON s.piece_id = p.id AND s.returned_on IS NULL';
+  'SELECT p.lot_id, p.id, p.stock_number, p.title, p.stage, p.price, p.lot_value, p.lot_share, p.keep, s.net, s.currency AS net_currency, DATE(s.sold_at) AS sold_on, g.given_on, g.refund, g.currency AS refund_currency FROM piece p LEFT JOIN sale s ON s.piece_id = p.id AND s.returned_on IS NULL LEFT JOIN given_back g ON g.piece_id = p.id';
 
 export function mountLots(mount: Mount, readers: Readers, markets: Markets): void {
   const { database } = mount;
@@ -85,7 +88,7 @@ export function mountLots(mount: Mount, readers: Readers, markets: Markets): voi
     const recovery = recoveryOf(lot, pieces, rates);
     // what the shop says a piece is worth counts before what is estimated
     const still = pieces
-      .filter((p) => p.stage !== 'sold')
+      .filter((p) => !hasLeft(p.stage))
       .map((p) => (p.lot_value === null ? values.get(p.id)?.estimate : new Decimal(p.lot_value)));
     const known = still.filter((v) => v !== undefined);
     const amountOf = (x: Decimal.Value | null | undefined) =>
@@ -139,25 +142,25 @@ export function mountLots(mount: Mount, readers: Readers, markets: Markets): voi
   const estimatesFor = async ({ params }: { params: { id: string } }): Promise<Estimates> =>
     estimatesOf(await lotRow(database, params.id));
 
-  /** Spreads the cost anew: a sold piece keeps the share with which it was sold. The lot's row is locked by the caller. */
+  /** Spreads the cost anew: a sold piece keeps the share with which it left. The lot's row is locked by the caller. */
   const spread = async (tx: Transaction, id: string, estimates: Estimates, person: Person): Promise<void> => {
     const lot = await lotRow(tx, id);
     const pieces = await piecesOf(tx, id);
     const values = valuesOf(pieces, estimates);
-    const anySold = pieces.some((p) => p.stage === 'sold');
+    const anySold = pieces.some((p) => hasLeft(p.stage));
     const allocated = allocateLot({
       currency: lot.currency,
       method: anySold ? 'manual' : lot.method,
       costs: lot.costs.map((c) => c.amount),
       pieces: pieces.map((p) => ({
         value: lot.method === 'equal' ? '1' : (values.get(p.id)?.weight.toFixed() ?? '0'),
-        share: p.stage === 'sold' ? (p.price ?? '0') : lot.method === 'manual' ? p.lot_share : null,
+        share: hasLeft(p.stage) ? (p.price ?? '0') : lot.method === 'manual' ? p.lot_share : null,
       })),
     });
     if (!allocated.ok) throw invalid([allocated.error]);
     for (const [i, piece] of pieces.entries()) {
       const share = allocated.value.shares[i] ?? '0';
-      if (piece.stage === 'sold' || (piece.price !== null && new Decimal(piece.price).eq(share))) continue;
+      if (hasLeft(piece.stage) || (piece.price !== null && new Decimal(piece.price).eq(share))) continue;
       const cost = { amount: share, currency: lot.currency };
       await changePiece(
         tx,
@@ -289,7 +292,7 @@ export function mountLots(mount: Mount, readers: Readers, markets: Markets): voi
         params.id,
       ]);
       if (!piece) throw notFound('piece in this lot');
-      if (piece.stage === 'sold') throw conflict('This piece is sold; its share of the lot stands.');
+      if (hasLeft(piece.stage)) throw conflict('This piece has left; its share of the lot stands.');
       await changePiece(
         tx,
         {
@@ -364,12 +367,19 @@ function netInLot(lot: LotRow, piece: PieceOfLot, { rateOf }: DayRates) {
   return convert(money(piece.net.left ?? piece.net.net, piece.net_currency), lot.currency, rateOf);
 }
 
-/** Net proceeds added up day by day. */
+/** Net proceeds, and what came back for pieces that were given back, added up day by day. */
 function recoveryOf(lot: LotRow, pieces: readonly PieceOfLot[], rates: DayRates) {
   const sold = pieces
     .flatMap((p) => {
       const net = netInLot(lot, p, rates);
-      return net && p.sold_on !== null ? [{ day: p.sold_on, net }] : [];
+      const back =
+        p.refund !== null && p.refund_currency !== null
+          ? convert(money(p.refund, p.refund_currency), lot.currency, rates.rateOf)
+          : undefined;
+      return [
+        ...(net && p.sold_on !== null ? [{ day: p.sold_on, net }] : []),
+        ...(back && p.given_on !== null ? [{ day: p.given_on, net: back }] : []),
+      ];
     })
     .sort((a, b) => (a.day < b.day ? -1 : 1));
   let sum = new Decimal(0);

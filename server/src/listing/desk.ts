@@ -14,7 +14,7 @@ export function mountDesk(mount: Mount, readers: Readers): void {
   const { database } = mount;
   mount.handle(listingRoutes.desk, async () => {
     const ids = await database.rows<{ id: string }>(
-      "SELECT id FROM piece WHERE stage <> 'sold' ORDER BY changed_at DESC, id DESC LIMIT ?",
+      "SELECT id FROM piece WHERE stage NOT IN ('sold', 'given-back') ORDER BY changed_at DESC, id DESC LIMIT ?",
       [LOOKED_THROUGH],
     );
     const records = await loadPieces(

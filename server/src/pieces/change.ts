@@ -1,5 +1,5 @@
 /** Every change to a piece: one transaction, its version checked and raised, its stage set anew, a ledger entry. */
-import { type PieceProgress, stageOf } from '@jutbank/core/pieces';
+import { hasLeft, type PieceProgress, type Stage, stageOf } from '@jutbank/core/pieces';
 import { isoOf, periodOf } from '@jutbank/core/dates';
 import type { Person } from '@jutbank/contract/shop';
 import type { Queries, Transaction } from '../db/index.ts';
@@ -16,7 +16,7 @@ export interface Change {
   readonly body: unknown;
   /** steps that carry their own guard (a sale, a message) need no version */
   readonly anyVersion?: boolean;
-  /** what may still happen to a sold piece */
+  /** what may still happen to a piece that has left */
   readonly evenSold?: boolean;
 }
 
@@ -25,7 +25,7 @@ export async function changePiece(
   change: Change,
   work: (before: PieceRecord) => Promise<void>,
 ): Promise<PieceRecord> {
-  const row = await tx.row<{ version: number; stage: string }>(
+  const row = await tx.row<{ version: number; stage: Stage }>(
     'SELECT version, stage FROM piece WHERE id = ? FOR UPDATE',
     [change.pieceId],
   );
@@ -39,8 +39,10 @@ export async function changePiece(
         'Somebody changed this piece meanwhile. Look at it again; what you typed is kept here.',
       );
   }
-  if (row.stage === 'sold' && !change.evenSold)
-    throw conflict('This piece is sold; its record stands as it was.');
+  if (hasLeft(row.stage) && !change.evenSold)
+    throw conflict(
+      `This piece ${row.stage === 'sold' ? 'is sold' : 'was given back'}; its record stands as it was.`,
+    );
   const before = await pieceRecord(tx, change.pieceId);
   await work(before);
   const after = await updateStage(tx, change.pieceId);
@@ -75,6 +77,7 @@ export const progressOf = (record: PieceRecord): PieceProgress => ({
   custodyEvents: record.custody.length,
   published: record.listing?.state === 'published',
   sold: record.sale !== null,
+  givenBack: record.givenBack !== null,
 });
 
 async function updateStage(tx: Transaction, id: string): Promise<PieceRecord> {

@@ -32,6 +32,7 @@ export async function createPiece(
     custodyEvents: 0,
     published: false,
     sold: false,
+    givenBack: false,
   });
   await tx.run(
     `INSERT INTO piece (id, stock_number, stage, completeness, ${names.join(', ')}) VALUES (?, ?, ?, '{}', ${names.map(() => '?').join(', ')})`,

@@ -367,6 +367,7 @@ export class Readers {
       pricing: record.pricing,
       listing: record.listing,
       sale: record.sale,
+      givenBack: record.givenBack,
       returnedSales: [...record.returnedSales],
       reservation: record.reservation,
       consignment: record.consignment,
@@ -457,7 +458,7 @@ function slipOf(record: PieceRecord, readings: Readings): PieceSlip {
     construction: record.intake.construction,
     stage: record.stage,
     missing: missingNext(progressOf(record)),
-    attention: record.sale ? [] : attention,
+    attention: record.sale || record.givenBack ? [] : attention,
     picture: record.pictures[0]?.hash ?? null,
     // amounts in other currencies are added where there are rates: on the sheets of money
     cost: costOf(record, record.intake.price?.currency ?? '', () => undefined) ?? record.intake.price,

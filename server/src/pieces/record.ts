@@ -67,6 +67,8 @@ export interface PieceRecord {
   readonly returnedSales: PieceSheet['returnedSales'];
   /** whom it is kept for */
   readonly reservation: PieceSheet['reservation'];
+  /** it went back to whoever it came from */
+  readonly givenBack: PieceSheet['givenBack'];
   /** whose it is, where it is not the shop's own */
   readonly consignment: PieceSheet['consignment'];
   /** cached readings, with the basis they were computed on */
@@ -106,6 +108,23 @@ interface PieceRow {
 export const instant = (text: string): string => `${text.replace(' ', 'T')}Z`;
 const moneyOf = (amount: string | null, currency: string | null): Money | null =>
   amount === null || currency === null ? null : money(amount, currency);
+
+interface GivenBackRow {
+  given_on: string;
+  to_whom: string;
+  because: string;
+  refund: string | null;
+  currency: string | null;
+}
+const givenBackOf = (row: GivenBackRow | undefined): PieceSheet['givenBack'] =>
+  row
+    ? {
+        on: row.given_on,
+        ownerName: row.to_whom,
+        because: row.because,
+        refundedCost: moneyOf(row.refund, row.currency),
+      }
+    : null;
 
 /** Pieces in the order asked for; unknown ids are left out. */
 export async function loadPieces(db: Queries, ids: readonly string[]): Promise<PieceRecord[]> {
@@ -183,6 +202,7 @@ export async function loadPieces(db: Queries, ids: readonly string[]): Promise<P
     bodies: await db.rows<Body>('SELECT names FROM body_names ORDER BY id'),
   };
   const reservations = await all<ReservationRow>('SELECT * FROM reservation WHERE piece_id IN (?)');
+  const givenBack = await all<GivenBackRow>('SELECT * FROM given_back WHERE piece_id IN (?)');
   const consignments = await all<ConsignmentRow>(
     'SELECT g.*, c.name AS owner FROM consignment g JOIN contact c ON c.id = g.contact_id WHERE g.piece_id IN (?)',
   );
@@ -288,6 +308,7 @@ export async function loadPieces(db: Queries, ids: readonly string[]): Promise<P
             ? []
             : [{ id: s.id, invoiceNumber: s.invoice_number, returnedOn: s.returned_on }],
         ),
+        givenBack: givenBackOf(of(givenBack, id)[0]),
         reservation: of(reservations, id).map(reservationOf)[0] ?? null,
         consignment: of(consignments, id).map(consignmentOf)[0] ?? null,
         reading: reading ? { basis: reading.basis, body: reading.body } : null,

@@ -1,5 +1,5 @@
 /** Pieces: the tray, the list, the sheet, pictures. */
-import { STAGES, type Stage } from '@jutbank/core/pieces';
+import { hasLeft, STAGES, type Stage } from '@jutbank/core/pieces';
 import { addMoney, convert, money, type Money } from '@jutbank/core/money';
 import { pieceRoutes, type Tray } from '@jutbank/contract/pieces';
 import type { Queries, Value } from '../db/index.ts';
@@ -141,7 +141,7 @@ async function trayOf(db: Queries, readers: Readers, markets: Markets): Promise<
     'SELECT stage, price_currency AS currency, COUNT(*) AS n, SUM(price) AS total FROM piece GROUP BY stage, price_currency',
   );
   const asks = await db.rows<{ currency: string | null; total: string | null }>(
-    "SELECT ask_currency AS currency, SUM(ask) AS total FROM piece WHERE stage <> 'sold' GROUP BY ask_currency",
+    "SELECT ask_currency AS currency, SUM(ask) AS total FROM piece WHERE stage NOT IN ('sold', 'given-back') GROUP BY ask_currency",
   );
   const ids = await db.rows<{ id: string; stage: Stage }>(
     `SELECT id, stage FROM (SELECT id, stage, ROW_NUMBER() OVER (PARTITION BY stage ORDER BY changed_at DESC, id DESC) AS place FROM piece) ranked WHERE place <= ${SLIPS_PER_GROUP}`,
@@ -164,7 +164,7 @@ async function trayOf(db: Queries, readers: Readers, markets: Markets): Promise<
   return {
     groups: groups.filter((g) => g.count > 0),
     attention: slips.filter((s) => s.attention.length > 0),
-    bound: inBase(costs.filter((c) => c.stage !== 'sold')),
+    bound: inBase(costs.filter((c) => !hasLeft(c.stage))),
     asking: inBase(asks),
   };
 }

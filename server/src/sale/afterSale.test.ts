@@ -513,3 +513,74 @@ describe('contacts', () => {
     expect((await call('DELETE', `/contacts/${owner.id}`)).status).toBe(409);
   });
 });
+
+describe('given back unsold', () => {
+  const back = (piece: any, body: object) =>
+    call('POST', `/pieces/${piece.id}/give-back`, body, { 'if-match': `"v${piece.version}"` });
+  const usual = { on: TODAY, to: 'Rosa Halvern', because: 'Her brother wants it after all.' };
+
+  test('a piece that is sold for its owner goes home: it stands still, and is nobody’s stock', async () => {
+    const owner = await contact('Rosa Halvern');
+    let piece = (await call('POST', '/pieces', { ...intake, price: null })).body;
+    piece = (await put(piece, 'consignment', { contact: owner.id, agreedOn: TODAY, terms: { sharePct: 20 } }))
+      .body;
+    expect((await back(piece, { ...usual, because: '' })).body.errors[0].pointer).toBe('/because');
+    expect((await back(piece, { ...usual, on: TOMORROW })).body.errors[0].pointer).toBe('/on');
+    expect((await back(piece, { ...usual, refund: eur('5.00') })).body.errors[0].pointer).toBe('/refund');
+    const gone = (await back(piece, usual)).body;
+    expect(gone).toMatchObject({ stage: 'given-back', givenBack: { ownerName: 'Rosa Halvern', on: TODAY } });
+    expect((await sell(gone)).status).toBe(409);
+    expect((await put(gone, 'intake', gone.intake)).status).toBe(409);
+    // the ledger is for ever: it says that it went, not to whom
+    const ledger = (await call('GET', `/pieces/${piece.id}/ledger?limit=50`)).body.items;
+    expect(ledger[0].kind).toBe('given-back');
+    expect(JSON.stringify(ledger)).not.toContain('Rosa');
+    const again = await call('DELETE', `/pieces/${piece.id}/give-back`, undefined, {
+      'if-match': `"v${gone.version}"`,
+    });
+    expect(again.body).toMatchObject({ givenBack: null });
+    expect(again.body.stage).not.toBe('given-back');
+  });
+
+  test('what is listed or kept for somebody does not go back behind their backs', async () => {
+    let piece = await readyToSell(server);
+    piece = (
+      await call('POST', `/pieces/${piece.id}/listing/publish`, {}, { 'if-match': `"v${piece.version}"` })
+    ).body;
+    expect((await back(piece, usual)).status).toBe(409);
+    let kept = await readyToSell(server);
+    kept = (await put(kept, 'reservation', { name: 'Oskar Wynde', until: TOMORROW })).body;
+    expect((await back(kept, usual)).status).toBe(409);
+  });
+
+  test('a part of a lot: what comes back of its price is what the lot has brought back', async () => {
+    const lot = (
+      await call('POST', '/lots', {
+        name: 'Household at Fernhithe',
+        sourceKind: 'private',
+        sourceName: 'Rosa Halvern',
+        acquired: '2026-09-01',
+        currency: 'EUR',
+        method: 'equal',
+        costs: [{ label: 'Price', amount: '90.00' }],
+        note: '',
+      })
+    ).body;
+    const filled = (
+      await call('POST', `/lots/${lot.id}/pieces`, {
+        pieces: ['One', 'Two', 'Three'].map((title) => ({
+          title,
+          construction: 'slipjoint',
+          value: '1',
+          keep: false,
+        })),
+      })
+    ).body;
+    const piece = (await call('GET', `/pieces/${filled.list[0].id}`)).body;
+    expect((await back(piece, { ...usual, refund: eur('28.50') })).status).toBe(200);
+    const after = (await call('GET', `/lots/${lot.id}`)).body;
+    expect(after).toMatchObject({ recovered: '28.50', sold: 0, pieces: 3 });
+    // the others cost what they cost, whatever the lot’s cost is spread by from now on
+    expect(after.list.map((p: any) => p.cost)).toEqual(['30.00', '30.00', '30.00']);
+  });
+});

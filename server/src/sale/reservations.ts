@@ -4,7 +4,7 @@ import { afterSaleRoutes } from '@jutbank/contract/sale';
 import { todayIso } from '../clock/index.ts';
 import { knownContact } from '../contacts/index.ts';
 import { conflict, invalid, type Mount } from '../http/index.ts';
-import { changeByCall, mountChange, type Readers } from '../pieces/index.ts';
+import { changeByCall, changePiece, mountChange, type Readers } from '../pieces/index.ts';
 import { shopOf } from '../shop/index.ts';
 
 export function mountReservations(mount: Mount, readers: Readers): void {
@@ -72,6 +72,35 @@ export function mountReservations(mount: Mount, readers: Readers): void {
       await tx.run('DELETE FROM consignment WHERE piece_id = ?', [call.params.id]);
     }),
   );
+
+  mountChange(mount, readers, afterSaleRoutes.giveBack, async (tx, call) => {
+    const { on, to, because, refund } = call.body;
+    if (on > todayIso()) throw invalid([{ pointer: '/on', message: 'this day is still to come' }]);
+    // to whom is not written into the ledger, which is for ever
+    return changeByCall(tx, { ...call, body: { on, because, refund } }, 'given-back', async (before) => {
+      if (before.listing?.state === 'published') throw conflict('It is listed. Take it down first.');
+      if (before.reservation && before.reservation.until >= todayIso())
+        throw conflict('It is kept for somebody. Let it go first.');
+      if (refund !== null && !before.intake.price)
+        throw invalid([{ pointer: '/refund', message: 'nothing was paid for it' }]);
+      await tx.run(
+        'INSERT INTO given_back (piece_id, given_on, to_whom, because, refund, currency) VALUES (?, ?, ?, ?, ?, ?)',
+        [call.params.id, on, to, because, refund?.amount ?? null, refund?.currency ?? null],
+      );
+    });
+  });
+
+  mountChange(mount, readers, afterSaleRoutes.takeBack, async (tx, { params, person, ifMatch }) => {
+    const { id } = await changePiece(
+      tx,
+      { pieceId: params.id, person, ifMatch, kind: 'not-given-back', body: {}, evenSold: true },
+      async (before) => {
+        if (!before.givenBack) throw conflict('It was not given back.');
+        await tx.run('DELETE FROM given_back WHERE piece_id = ?', [params.id]);
+      },
+    );
+    return { id };
+  });
 }
 
 /** The ledger is for ever, a name may be asked to be forgotten: it is not written there. */

@@ -12,7 +12,7 @@ import { useShortcuts } from '../base/shortcuts.ts';
 import { Empty, Failed, Loading } from '../base/states.tsx';
 import { useSheet } from '../pieces/useSheet.ts';
 import { StageBar } from '../pieces/StageBar.tsx';
-import { useStage } from '../pieces/usePiece.ts';
+import { isHere, useStage } from '../pieces/usePiece.ts';
 import { inWords } from '../parts/words.ts';
 import { Answering } from './Answering.tsx';
 import { Candidates } from './Candidates.tsx';
@@ -43,7 +43,7 @@ export default function BenchStage() {
 const CERTAINTY_WORDS: Record<Certainty, string> = { sure: 'Certain', likely: 'Likely', unsure: 'Unsure' };
 
 function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabulary }) {
-  const mayWork = useMay('work') && sheet.sale === null;
+  const mayWork = useMay('work') && isHere(sheet);
   const state = useStage(sheet, benchRoutes.putObservations, sheet.observations, asBody);
   const [telling, setTelling] = useState(true);
   const [inHandId, setInHandId] = useState<string>();

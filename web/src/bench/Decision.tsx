@@ -13,7 +13,7 @@ import { Submit } from '../parts/fields/Submit.tsx';
 import { TextInput } from '../parts/fields/TextInput.tsx';
 import { useContractForm } from '../parts/fields/useContractForm.ts';
 import { inHundred, TIER_LOOK } from '../parts/TierBadge.tsx';
-import { useTakeSheet } from '../pieces/usePiece.ts';
+import { isHere, useTakeSheet } from '../pieces/usePiece.ts';
 import { dayText, inWords } from '../parts/words.ts';
 
 export function Decision({
@@ -29,7 +29,7 @@ export function Decision({
   names: VariantNames;
   saved: boolean;
 }) {
-  const may = useMay('appraise') && sheet.sale === null;
+  const may = useMay('appraise') && isHere(sheet);
   const [open, setOpen] = useState(false);
   const candidate = answer.candidates.find((c) => c.variant === chosenVariant) ?? answer.candidates[0];
   return (

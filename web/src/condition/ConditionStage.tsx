@@ -11,7 +11,7 @@ import { useAnswer } from '../base/answers.ts';
 import { useMay } from '../base/session.ts';
 import { useSheet } from '../pieces/useSheet.ts';
 import { StageBar } from '../pieces/StageBar.tsx';
-import { useStage } from '../pieces/usePiece.ts';
+import { isHere, useStage } from '../pieces/usePiece.ts';
 import { Found } from './Found.tsx';
 import { Grades } from './Grades.tsx';
 import { History } from './History.tsx';
@@ -54,7 +54,7 @@ function Condition({
   onDone: () => void;
 }) {
   const sheet = useSheet();
-  const mayWork = useMay('work') && sheet.sale === null;
+  const mayWork = useMay('work') && isHere(sheet);
   const state = useStage(sheet, conditionRoutes.putCondition, sheet.condition, asBody);
   const { findings, completeness } = state.value;
   const construction = sheet.intake.construction;

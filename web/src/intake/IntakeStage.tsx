@@ -3,7 +3,7 @@ import { useCallback } from 'react';
 import type { IntakeBody } from '@jutbank/contract/pieces';
 import { useMay, useSession } from '../base/session.ts';
 import { StageBar } from '../pieces/StageBar.tsx';
-import { useStage } from '../pieces/usePiece.ts';
+import { isHere, useStage } from '../pieces/usePiece.ts';
 import { IntakeForm } from './IntakeForm.tsx';
 import { useSheet } from '../pieces/useSheet.ts';
 import { Pictures } from '../pieces/Pictures.tsx';
@@ -13,7 +13,7 @@ const asBody = (value: IntakeBody) => value;
 export default function IntakeStage() {
   const sheet = useSheet();
   const { shop } = useSession();
-  const mayWork = useMay('work') && sheet.sale === null;
+  const mayWork = useMay('work') && isHere(sheet);
   const state = useStage(sheet, intakeRoutes.putIntake, sheet.intake, asBody);
   const problemAt = useCallback((pointer: string) => state.problem?.at(pointer), [state.problem]);
   return (

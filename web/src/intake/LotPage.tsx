@@ -1,4 +1,5 @@
 /** One lot: its costs, its pieces taken in in a run by keyboard, each with its share, and the recovery over time. */
+import { hasLeft } from '@jutbank/core/pieces';
 import { pieceRoutes } from '@jutbank/contract/pieces';
 import {
   lotRoutes,
@@ -171,7 +172,7 @@ function columnsOf({
 }): readonly Column<LotPiece>[] {
   const money = (amount: string | null) =>
     moneyText(amount === null ? null : { amount, currency: sheet.currency });
-  const fixed = (piece: LotPiece) => !mayWork || piece.stage === 'sold';
+  const fixed = (piece: LotPiece) => !mayWork || hasLeft(piece.stage);
   const amountOf = (amount: string | null) => amount && Number(amount);
   return [
     {

@@ -11,7 +11,7 @@ import { useAnswer } from '../base/answers.ts';
 import { send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { useShortcuts } from '../base/shortcuts.ts';
-import { inLine, useTakeSheet } from '../pieces/usePiece.ts';
+import { isHere, inLine, useTakeSheet } from '../pieces/usePiece.ts';
 import { MoneyInput } from '../parts/fields/figures.tsx';
 import { Submit } from '../parts/fields/Submit.tsx';
 import { TextInput } from '../parts/fields/TextInput.tsx';
@@ -163,7 +163,7 @@ function Message({ sheet, message }: { sheet: PieceSheet; message: MarketMessage
       ),
     onSuccess: takeSheet,
   });
-  const open = message.state === 'open' && mayWork && sheet.sale === null;
+  const open = message.state === 'open' && mayWork && isHere(sheet);
   return (
     <article className={open ? 'askbox' : 'note'} style={{ marginBottom: 10 }}>
       <b>

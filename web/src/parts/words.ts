@@ -12,6 +12,7 @@ export const STAGE_WORDS: Record<Stage, string> = {
   listing: 'Ready to list',
   listed: 'Listed',
   sold: 'Sold',
+  'given-back': 'Given back',
 };
 export const inWords = (id: string): string => id.replaceAll('-', ' ');
 export const sentence = (id: string): string => {

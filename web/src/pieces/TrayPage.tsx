@@ -1,3 +1,4 @@
+import { hasLeft } from '@jutbank/core/pieces';
 import { pieceRoutes, type PieceSlip } from '@jutbank/contract/pieces';
 import { Button } from '@mui/material';
 import { useMemo } from 'react';
@@ -46,7 +47,7 @@ export default function TrayPage() {
         {takeIn}
       </Empty>
     );
-  const inWork = groups.filter((g) => g.stage !== 'sold').reduce((n, g) => n + g.count, 0);
+  const inWork = groups.filter((g) => !hasLeft(g.stage)).reduce((n, g) => n + g.count, 0);
   return (
     <div className="page">
       <div className="traytop">
@@ -144,5 +145,5 @@ function Slip({ slip, urgent = false }: { slip: PieceSlip; urgent?: boolean }) {
 /** The stage at which a piece stands is where one goes on. */
 export function stagePath(slip: Pick<PieceSlip, 'stage'>): string {
   if (slip.stage === 'listed') return 'listing';
-  return slip.stage === 'sold' ? 'sale' : slip.stage;
+  return hasLeft(slip.stage) ? 'sale' : slip.stage;
 }

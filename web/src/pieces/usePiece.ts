@@ -9,6 +9,10 @@ export function usePieceQuery(id: string) {
   return useAnswer(pieceRoutes.piece, { params: { id } });
 }
 
+/** Not sold and not given back: what can still be worked on. */
+export const isHere = ({ sale, givenBack }: Pick<PieceSheet, 'sale' | 'givenBack'>): boolean =>
+  sale === null && givenBack === null;
+
 /** Whatever was computed of a piece is asked anew; its sheet is not. */
 export const invalidatePiece = (answers: KeptAnswers, id: string) =>
   answers.invalidateBelow(`${pieceRoutes.piece.path}/`, { id });

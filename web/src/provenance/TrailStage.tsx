@@ -20,7 +20,7 @@ import { AsKnown } from './AsKnown.tsx';
 import { Documents } from './Documents.tsx';
 import { useSheet } from '../pieces/useSheet.ts';
 import { StageBar } from '../pieces/StageBar.tsx';
-import { useStage } from '../pieces/usePiece.ts';
+import { isHere, useStage } from '../pieces/usePiece.ts';
 import { dayText, sentence } from '../parts/words.ts';
 import { YearRule } from '../parts/YearRule.tsx';
 
@@ -28,7 +28,7 @@ const asBody = (events: readonly CustodyEvent[]) => ({ events });
 
 export default function TrailStage() {
   const sheet = useSheet();
-  const mayWork = useMay('work') && sheet.sale === null;
+  const mayWork = useMay('work') && isHere(sheet);
   const state = useStage(sheet, provenanceRoutes.putCustody, sheet.custody, asBody);
   const ledger = useAnswer(provenanceRoutes.ledger, { params: { id: sheet.id }, query: { limit: 40 } });
   return (

@@ -22,6 +22,7 @@ import {
 } from '../parts/fields/index.ts';
 import { Opening } from '../parts/Opening.tsx';
 import { dayText, moneyText, today } from '../parts/words.ts';
+import { GiveBack } from './GiveBack.tsx';
 import { inLine, useTakeSheet } from '../pieces/usePiece.ts';
 
 export function Bound({ sheet }: { sheet: PieceSheet }) {
@@ -105,6 +106,13 @@ export function Bound({ sheet }: { sheet: PieceSheet }) {
             </Opening>
           )}
         </>
+      )}
+      {mayAppraise && (
+        <div style={{ marginTop: 10 }}>
+          <Opening words="Give it back unsold">
+            {(close) => <GiveBack sheet={sheet} onDone={close} />}
+          </Opening>
+        </div>
       )}
       {undo.isError && (
         <p className="problem" role="alert">

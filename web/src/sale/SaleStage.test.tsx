@@ -270,3 +270,39 @@ describe('sold', () => {
     within(screen.getByRole('row', { name: /^Margin/ })).getByText('–');
   });
 });
+
+describe('given back unsold', () => {
+  test('to its owner, with a reason; to whom is there already', async () => {
+    const sheet = attributed();
+    const came = open(sheet, {
+      [`POST /pieces/${sheet.id}/give-back`]: () => ({ body: { ...sheet, version: 8 } }),
+    });
+    await userEvent.click(await screen.findByRole('button', { name: 'Give it back unsold' }));
+    const button = screen.getByRole('button', { name: 'Give it back' });
+    await userEvent.click(button);
+    screen.getByText('Why does it go back?');
+    expect(came.some((r) => r.path.endsWith('give-back'))).toBe(false);
+    await userEvent.type(screen.getByRole('textbox', { name: 'To whom' }), ' Halvern');
+    await userEvent.type(screen.getByRole('textbox', { name: 'Why' }), 'A family piece.');
+    await userEvent.click(button);
+    expect(came.find((r) => r.path.endsWith('give-back'))?.body).toMatchObject({
+      because: 'A family piece.',
+    });
+  });
+  test('then nothing is sold, and it can be said that it was a mistake', async () => {
+    open(
+      attributed({
+        stage: 'given-back',
+        givenBack: {
+          on: '2026-11-20',
+          ownerName: 'Rosa Halvern',
+          because: 'A family piece.',
+          refundedCost: null,
+        },
+      }),
+    );
+    await screen.findByText(/Given back to Rosa Halvern/);
+    screen.getByRole('button', { name: 'It was not given back after all' });
+    expect(screen.queryByText('Kept for somebody')).toBeNull();
+  });
+});

@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import { dayText } from '../parts/words.ts';
 import { useSheet } from '../pieces/useSheet.ts';
 import { Bound } from './Bound.tsx';
+import { GivenBack } from './GiveBack.tsx';
 import { Sell } from './Sell.tsx';
 import { Sold } from './Sold.tsx';
 import './sale.css';
@@ -24,9 +25,9 @@ export default function SaleStage() {
             <Link to={`/sales/${past.id}`}>Invoice {past.invoiceNumber}, and how it compares</Link>
           </p>
         ))}
-        <Sell sheet={sheet} />
+        {sheet.givenBack ? <GivenBack sheet={sheet} back={sheet.givenBack} /> : <Sell sheet={sheet} />}
       </section>
-      <Bound sheet={sheet} />
+      {!sheet.givenBack && <Bound sheet={sheet} />}
     </div>
   );
 }

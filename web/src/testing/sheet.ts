@@ -68,5 +68,6 @@ export const sheetOf = (more: Partial<PieceSheet> = {}): PieceSheet => ({
   reservation: null,
   consignment: null,
   sale: null,
+  givenBack: null,
   ...more,
 });

@@ -6,7 +6,7 @@ import { useState } from 'react';
 import type { Money } from '@jutbank/core/money';
 import type { PieceSheet } from '@jutbank/contract/pieces';
 import { useKeptAnswers } from '../base/answers.ts';
-import { invalidatePiece } from '../pieces/usePiece.ts';
+import { isHere, invalidatePiece } from '../pieces/usePiece.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { MoneyInput } from '../parts/fields/figures.tsx';
@@ -17,7 +17,7 @@ const ADVICE = { take: 'Take it', counter: 'Counter', wait: 'Wait' } as const;
 
 export function Offers({ sheet, offers }: { sheet: PieceSheet; offers: readonly OfferRecord[] }) {
   const { shop } = useSession();
-  const mayDecide = useMay('appraise') && sheet.sale === null;
+  const mayDecide = useMay('appraise') && isHere(sheet);
   const answers = useKeptAnswers();
   const [amount, setAmount] = useState<Money | null>(null);
   const [bidder, setBidder] = useState('');

@@ -11,7 +11,7 @@ import { TextInput } from '../parts/fields/TextInput.tsx';
 import { Finances } from './FinancesPanel.tsx';
 import { useSheet } from '../pieces/useSheet.ts';
 import { StageBar } from '../pieces/StageBar.tsx';
-import { useStage } from '../pieces/usePiece.ts';
+import { isHere, useStage } from '../pieces/usePiece.ts';
 import { Appraisals } from './Appraisals.tsx';
 import { Grounds } from './Grounds.tsx';
 import { AdjustmentGrid } from './AdjustmentGrid.tsx';
@@ -24,7 +24,7 @@ const asBody = (value: PricingBody) => value;
 export default function WorthStage() {
   const sheet = useSheet();
   const { shop } = useSession();
-  const mayPrice = useMay('appraise') && sheet.sale === null;
+  const mayPrice = useMay('appraise') && isHere(sheet);
   const worth = useAnswer(worthRoutes.pieceWorth, { params: { id: sheet.id } });
   const grounds = useAnswer(worthRoutes.grounds, { params: { id: sheet.id } });
   const pricing = useStage(sheet, worthRoutes.putPricing, sheet.pricing, asBody);
