@@ -18,6 +18,8 @@ export interface ReportFacts {
   readonly grade: GradeAnswer;
   readonly file: ConditionFile;
   readonly claim: string;
+  /** of the record it is made from */
+  readonly mark: string;
   readonly measures: readonly { readonly label: string; readonly text: string }[];
   /** what else must be told of the piece: its seal, its state when it came, its parts, what comes along, its date */
   readonly told: readonly string[];
@@ -30,7 +32,7 @@ export async function conditionReport(facts: ReportFacts, store: PictureStore): 
   const order = reportOrder(record.intake.construction, inspection, record.findings);
   const pictures = await pinnedPictures(record, store);
   const findings = (on: Paper, list: readonly Finding[]) => list.forEach((f) => findingOn(on, f, pictures));
-  return paper({ letterhead, title: 'Condition report', running: [record.stockNumber] }, (on) => {
+  return paper({ letterhead, title: 'Condition report', running: [record.stockNumber, facts.mark] }, (on) => {
     on.label('Piece');
     on.headline(`${record.stockNumber}  ${record.intake.title}`, 'strong', 12);
     on.body(facts.claim);

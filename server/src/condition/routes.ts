@@ -26,6 +26,7 @@ import {
 } from '../pieces/index.ts';
 import { snapshotCondition, writeFindings } from './states.ts';
 import { keepRules, ruleDocument as storedDocument, ruleVersions, useRules } from '../rules/index.ts';
+import { recordMark } from '../ledger/index.ts';
 import { letterheadOf } from '../shop/index.ts';
 import { conditionFile, moveWith, quarantined, quarantineWith } from './file.ts';
 import { gradingSheet, listGradings, lookAgain, setGrading } from './grading.ts';
@@ -183,6 +184,7 @@ export function mountCondition(mount: Mount, readers: Readers, pictures: Picture
         grade,
         file: await conditionFile(database, index, record),
         claim: slip?.readings.which.label ?? '',
+        mark: await recordMark(database, record.id),
         measures: measuresInWords(index, record),
         told: statements.filter((s) => s.disclose && !IN_REPORT.has(s.kind)).map((s) => s.text),
       },

@@ -6,6 +6,8 @@ export {
   entryIntact,
   entryOf,
   ledgerOfPiece,
+  markOf,
+  recordMark,
   sha256,
   verifyLedger,
 } from './ledger.ts';

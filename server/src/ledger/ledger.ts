@@ -147,3 +147,15 @@ export async function entryIntact(
     typeof hashed.body === 'object' && hashed.body !== null ? { ...(hashed.body as object) } : null;
   return { hash, intact: hash === hashOf(hashed), body };
 }
+
+/** As much of a hash as stands at the foot of a paper. */
+const SHORT = 16;
+/** How a paper names the state of the record it was made from: the newest entry of the piece’s ledger. */
+export async function recordMark(db: Queries, pieceId: string): Promise<string> {
+  const row = await db.row<{ hash: string }>(
+    'SELECT hash FROM ledger_entry WHERE piece_id = ? ORDER BY seq DESC LIMIT 1',
+    [pieceId],
+  );
+  return markOf(row?.hash ?? '');
+}
+export const markOf = (hash: string): string => `record ${hash.slice(0, SHORT)}`;

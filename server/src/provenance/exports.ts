@@ -9,7 +9,7 @@ import type { Statement } from '@jutbank/core/pieces';
 import { claimFor } from '@jutbank/core/listing';
 import { documentRoutes } from '@jutbank/contract/provenance';
 import { safeCell, type Mount } from '../http/index.ts';
-import { ledgerOfPiece } from '../ledger/index.ts';
+import { recordMark, ledgerOfPiece } from '../ledger/index.ts';
 import { dayInWords, jpegOf, paper, type Paper, type PaperPicture } from '../pdf/index.ts';
 import { contextOf, factsOf, pieceRecord, type PictureStore, type Readers } from '../pieces/index.ts';
 import { letterheadOf } from '../shop/index.ts';
@@ -99,7 +99,7 @@ export function mountExports(mount: Mount, readers: Readers, pictures: PictureSt
     const head = {
       letterhead: await letterheadOf(database),
       title: 'Dossier',
-      running: [record.stockNumber],
+      running: [record.stockNumber, await recordMark(database, record.id)],
     };
     const pdf = await paper(head, (on) => {
       on.label([record.stockNumber, record.intake.title].join(' · '));

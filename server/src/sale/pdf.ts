@@ -1,4 +1,5 @@
 /** The papers of a sale: invoice, credit note, packing slip, the owner's settlement, the certificate. */
+import { markOf } from '../ledger/index.ts';
 import { lookedAt } from '@jutbank/core/certificate';
 import { formatMoney, money } from '@jutbank/core/money';
 import { taxLine } from '@jutbank/core/sale';
@@ -55,7 +56,7 @@ export function invoicePdf(issuer: Issuer, sale: StoredSale, claim: string): Pro
     {
       letterhead: issuer.letterhead,
       title: `Invoice ${sale.invoiceNumber}`,
-      running: [sale.stockNumber],
+      running: [sale.stockNumber, markOf(sale.recordHash)],
     },
     (on) => {
       addressee(on, sale.buyerName, sale.buyerAddress, [
@@ -98,7 +99,11 @@ export function invoicePdf(issuer: Issuer, sale: StoredSale, claim: string): Pro
 
 export function creditNotePdf(issuer: Issuer, sale: StoredSale, credit: CreditRecord): Promise<Buffer> {
   return paper(
-    { letterhead: issuer.letterhead, title: `Credit note ${credit.number}`, running: [sale.stockNumber] },
+    {
+      letterhead: issuer.letterhead,
+      title: `Credit note ${credit.number}`,
+      running: [sale.stockNumber, markOf(sale.recordHash)],
+    },
     (on) => {
       addressee(on, sale.buyerName, sale.buyerAddress, [
         ['Date', dayInWords(credit.on)],
@@ -122,7 +127,11 @@ export function packingSlipPdf(
   included: readonly string[],
 ): Promise<Buffer> {
   return paper(
-    { letterhead, title: `Packing slip ${sale.invoiceNumber}`, running: [sale.stockNumber] },
+    {
+      letterhead,
+      title: `Packing slip ${sale.invoiceNumber}`,
+      running: [sale.stockNumber, markOf(sale.recordHash)],
+    },
     (on) => {
       addressee(on, sale.buyerName, sale.buyerAddress, [
         ...(sale.sent
@@ -164,7 +173,11 @@ export function settlementPdf({ letterhead }: Issuer, sale: StoredSale, address:
   if (!settlement) throw new Error('this sale has no settlement');
   const shown = (x: Decimal.Value) => formatMoney(money(x, sale.price.currency));
   return paper(
-    { letterhead, title: `Settlement ${settlement.number}`, running: [sale.stockNumber] },
+    {
+      letterhead,
+      title: `Settlement ${settlement.number}`,
+      running: [sale.stockNumber, markOf(sale.recordHash)],
+    },
     (on) => {
       addressee(on, settlement.ownerName, address, [['Sold', dayInWords(sale.soldAt)]]);
       on.body(`${sale.stockNumber}  ${sale.title}`, { voice: 'strong', size: 11 });
@@ -195,7 +208,11 @@ export function certificatePdf(
   pictures: readonly (PaperPicture & { readonly caption: string; readonly rings: readonly Ring[] })[],
 ): Promise<Buffer> {
   return paper(
-    { letterhead, title: 'Certificate of examination', running: [certificate.stockNumber, certificate.code] },
+    {
+      letterhead,
+      title: 'Certificate of examination',
+      running: [certificate.stockNumber, certificate.code, markOf(certificate.fingerprint)],
+    },
     (on) => {
       if (certificate.withdrawn)
         on.headline(`Withdrawn on ${dayInWords(certificate.withdrawn.on)}: ${certificate.withdrawn.because}`);

@@ -28,6 +28,8 @@ export interface StoredSale extends SaleRecord {
   readonly certificate: string;
   readonly credential: string | null;
   readonly ledgerSeq: number;
+  /** of the entry of the ledger that the sale made */
+  readonly recordHash: string;
   readonly comparableId: string | null;
   readonly tax: StoredTax;
   readonly sold: SoldFor;
@@ -68,6 +70,7 @@ interface SaleRow {
   credential: string | null;
   issuer: Issuer | null;
   ledger_seq: number;
+  record_hash: string | null;
   comparable_id: string | null;
 }
 interface PaymentRow {
@@ -94,7 +97,7 @@ const FROM = `FROM sale s JOIN piece p ON p.id = s.piece_id LEFT JOIN settlement
 const SELECT = `SELECT s.id, s.piece_id, p.stock_number, p.title, s.invoice_number, s.sold_at, s.buyer_name, s.buyer_address, s.contact_id,
   s.price, s.currency, s.net, s.cost, s.cost_currency, s.margin, s.tax_scheme, s.condition_then, s.payout, t.number AS settlement_number,
   t.paid_on AS settled_on, s.due_on, s.sent, s.returned_on, s.withdrawn_at, s.withdrawn_because, s.certificate_code, s.certificate,
-  s.credential, s.issuer, s.ledger_seq, s.comparable_id ${FROM}`;
+  s.credential, s.issuer, s.ledger_seq, (SELECT l.hash FROM ledger_entry l WHERE l.seq = s.ledger_seq) AS record_hash, s.comparable_id ${FROM}`;
 
 function saleOf(row: SaleRow, payments: readonly PaymentRow[], credits: readonly CreditRow[]): StoredSale {
   const { currency } = row;
@@ -189,6 +192,7 @@ function saleOf(row: SaleRow, payments: readonly PaymentRow[], credits: readonly
     certificate: row.certificate,
     credential: row.credential,
     ledgerSeq: Number(row.ledger_seq),
+    recordHash: row.record_hash ?? '',
     comparableId: row.comparable_id,
     tax,
     sold,
@@ -229,6 +233,7 @@ export function shown(sale: StoredSale): SaleRecord {
     certificate: _c,
     credential: _d,
     ledgerSeq: _e,
+    recordHash: _r,
     comparableId: _f,
     tax: _g,
     sold: _h,
