@@ -82,6 +82,32 @@ const PEOPLE = [
   },
 ] as const;
 
+const PLACES = ['Drawer 1', 'Drawer 2', 'Drawer 3', 'Drawer 4', 'Long drawer', 'Safe', 'Window'];
+
+/** Where things lie: in the drawers by the order in which they came, some out of the house. */
+export async function fillPlaces(client: Client): Promise<void> {
+  const { items } = await client.call<{ items: { id: string; construction: string }[] }>(
+    'GET',
+    '/inventory?stage=here&limit=200&sort=oldest',
+  );
+  const move = (pieces: readonly { id: string }[], place: string) =>
+    pieces.length > 0 && client.call('POST', '/inventory/place', { pieces: pieces.map((p) => p.id), place });
+  for (const [i, place] of PLACES.entries())
+    await move(
+      items.filter((_, k) => k % (PLACES.length + 1) === i),
+      place,
+    );
+  await move(items.slice(7, 9), 'At the grinder’s');
+  await move(items.slice(15, 16), 'On approval with a customer');
+  await client.call('PUT', '/inventory/views', {
+    items: [
+      { name: 'In the safe', asks: 'place=Safe&stage=here&sort=dearest' },
+      { name: 'Dear ones to sell', asks: 'stage=listing&sort=dearest' },
+      { name: 'Wants a look', asks: 'warned=1' },
+    ],
+  });
+}
+
 export async function fillAfterSale(client: Client, today: Date): Promise<void> {
   const contacts = new Map<string, Contact>();
   for (const { ...person } of PEOPLE)

@@ -2,7 +2,7 @@
 import { sharedObservations } from './world/observe.ts';
 import { fillPiece } from './fill.ts';
 import { appraise } from './fillAppraisals.ts';
-import { fillAfterSale, setLetterhead } from './fillAfterSale.ts';
+import { fillAfterSale, fillPlaces, setLetterhead } from './fillAfterSale.ts';
 import { fillCondition } from './fillCondition.ts';
 import { fillTrail } from './fillTrail.ts';
 import { fillWorth, reckoning, valueStock } from './fillWorth.ts';
@@ -121,6 +121,7 @@ export async function fillDemo(address: string, clockFile: string | undefined): 
   await appraise(client, today);
   await fillTrail(client);
   await fillAfterSale(client, today);
+  await fillPlaces(client);
   await lists.bring(prices.slice(-AUTUMN), 'autumn-results.csv');
   await valueStock(client);
 }

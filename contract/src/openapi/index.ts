@@ -4,6 +4,7 @@ import { z } from 'zod';
 import { benchRoutes } from '../bench/index.ts';
 import { conditionRoutes } from '../condition/index.ts';
 import { contactRoutes } from '../contacts/index.ts';
+import { inventoryRoutes } from '../inventory/index.ts';
 import { problemShape, type Route } from '../http/index.ts';
 import { intakeRoutes, lotRoutes } from '../intake/index.ts';
 import { pieceRoutes } from '../pieces/index.ts';
@@ -36,6 +37,7 @@ const rooms = [
   pricingSettingsRoutes,
   paperSettingsRoutes,
   contactRoutes,
+  inventoryRoutes,
   afterSaleRoutes,
   fairRoutes,
   offerRoutes,

@@ -124,6 +124,8 @@ export const pricingBody = z.object({
 export const pieceSheet = pieceSlip
   .extend({
     version: z.number(),
+    /** where it lies; empty: nobody says */
+    place: z.string(),
     createdAt: z.string(),
     intake: intakeBody,
     pictures: z.array(pictureRecord),

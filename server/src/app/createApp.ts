@@ -23,6 +23,7 @@ import {
 import { mountBench } from '../bench/index.ts';
 import { mountCondition } from '../condition/index.ts';
 import { mountContacts } from '../contacts/index.ts';
+import { mountInventory } from '../inventory/index.ts';
 import type { Database } from '../db/index.ts';
 import { HttpProblem, Mount, problemOf, Room, sendProblem, UPLOADS } from '../http/index.ts';
 import { mountIntake } from '../intake/index.ts';
@@ -140,6 +141,7 @@ export function createApp(options: AppOptions): App {
   const pictures = new PictureStore(join(options.dataDir, 'files'));
   mountContacts(mount);
   mountPieces(mount, readers, markets, pictures);
+  mountInventory(mount, readers, markets);
   mountLabels(mount, readers, options.publicUrl);
   mountIntake(mount, readers, markets);
   const gauges = new Gauges(options.gauges);

@@ -1,3 +1,4 @@
+export { attentionOf, LONG_UNSOLD_DAYS } from './attention.ts';
 export { type Assessment, assessPiece, gradeQuestion, identifyQuestion, isSealed } from './assess.ts';
 export { changePiece, dayBounds, lockPiece, pieceRecord } from './change.ts';
 export { mountLabels } from './labels.ts';

@@ -1,9 +1,10 @@
 /** The five live readings of a piece: which, when, condition, worth, paper trail. */
+import { attentionOf } from './attention.ts';
 import { setImmediate as turn } from 'node:timers/promises';
 import type { Alert, IdentifyAnswer, ReferenceIndex } from '@jutbank/core/bench';
 import { freshInspection, type GradeAnswer, type RuleSet, type ScaleId } from '@jutbank/core/condition';
 import type { Span } from '@jutbank/core/dates';
-import { missingNext } from '@jutbank/core/pieces';
+import { hasLeft, missingNext } from '@jutbank/core/pieces';
 import { trailOf, type Trail } from '@jutbank/core/provenance';
 import { dimensionOfUnit, formatQuantity } from '@jutbank/core/units';
 import { ALTERATIONS, type Alteration, type ItemState } from '@jutbank/core/market';
@@ -344,6 +345,7 @@ export class Readers {
       ...slipOf(record, readings),
       version: record.version,
       createdAt: record.createdAt,
+      place: record.place,
       intake: record.intake,
       pictures: [...record.pictures],
       observations: [...record.observations],
@@ -423,34 +425,7 @@ function conditionOf(record: PieceRecord, grade: GradeAnswer, scale: ScaleId): R
   };
 }
 
-/** Days after which a listed piece has stood long. */
-const LONG_UNSOLD_DAYS = 120;
-
 function slipOf(record: PieceRecord, readings: Readings): PieceSlip {
-  const attention: string[] = [];
-  const published = record.listing?.state === 'published' ? record.listing.publishedAt : null;
-  const until = published === null ? null : (record.listing?.expiresOn ?? null);
-  if (until !== null && until < todayIso()) attention.push('Its listing has run out');
-  if (published !== null && Date.now() - Date.parse(published) > LONG_UNSOLD_DAYS * 86_400_000)
-    attention.push('Listed for more than four months');
-  if (record.listing?.messages.some((m) => m.state === 'open'))
-    attention.push(
-      record.listing.messages.some((m) => m.state === 'open' && m.kind === 'offer')
-        ? 'An offer waits for an answer'
-        : 'A question waits for an answer',
-    );
-  if (record.quarantinedUntil !== null)
-    attention.push(
-      record.quarantinedUntil <= todayIso()
-        ? 'Its quarantine is to be reviewed'
-        : 'Kept apart: it gives off vapour',
-    );
-  if (readings.trail.problems > 0) attention.push('The paper trail contradicts itself');
-  if (readings.when?.conflict) attention.push('What was seen cannot all be from one time');
-  if (!record.sale && (readings.which.tier === 'rejected' || readings.which.tier === 'doubtful'))
-    attention.push(
-      readings.which.tier === 'rejected' ? 'An imitation, by the evidence' : 'Its identity is in doubt',
-    );
   return {
     id: record.id,
     stockNumber: record.stockNumber,
@@ -458,7 +433,17 @@ function slipOf(record: PieceRecord, readings: Readings): PieceSlip {
     construction: record.intake.construction,
     stage: record.stage,
     missing: missingNext(progressOf(record)),
-    attention: record.sale || record.givenBack ? [] : attention,
+    attention: attentionOf(
+      {
+        left: hasLeft(record.stage),
+        publishedAt: record.listing?.state === 'published' ? record.listing.publishedAt : null,
+        expiresOn: record.listing?.expiresOn ?? null,
+        open: (record.listing?.messages ?? []).flatMap((m) => (m.state === 'open' ? [m.kind] : [])),
+        quarantinedUntil: record.quarantinedUntil,
+      },
+      readings,
+      todayIso(),
+    ),
     picture: record.pictures[0]?.hash ?? null,
     // amounts in other currencies are added where there are rates: on the sheets of money
     cost: costOf(record, record.intake.price?.currency ?? '', () => undefined) ?? record.intake.price,

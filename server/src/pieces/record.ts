@@ -28,6 +28,7 @@ export interface PieceRecord {
   readonly version: number;
   readonly stage: Stage;
   readonly createdAt: string;
+  readonly place: string;
   readonly intake: IntakeBody;
   readonly pictures: readonly PictureRecord[];
   readonly observations: readonly Observation[];
@@ -103,6 +104,7 @@ interface PieceRow {
   floor_currency: string | null;
   pricing_note: string;
   created_at: string;
+  place: string;
 }
 
 export const instant = (text: string): string => `${text.replace(' ', 'T')}Z`;
@@ -231,6 +233,7 @@ export async function loadPieces(db: Queries, ids: readonly string[]): Promise<P
         version: Number(row.version),
         stage: row.stage,
         createdAt: instant(row.created_at),
+        place: row.place,
         intake: intakeOf(row),
         pictures: of(pictures, id).map(({ piece_id: _, ...picture }) => picture),
         observations: of(observations, id).map((o) => o.body),

@@ -40,6 +40,7 @@ export function Shell() {
 
 const PLACES = [
   ['/', 'Tray'],
+  ['/pieces', 'Pieces'],
   ['/fair', 'Fair'],
   ['/lots', 'Lots'],
   ['/reference', 'Reference'],

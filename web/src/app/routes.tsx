@@ -55,6 +55,7 @@ export const router = createBrowserRouter([
           { path: 'lots/:id', ...lazy(() => import('../intake/LotPage.tsx')) },
           { path: 'fair', ...lazy(() => import('../fair/FairPage.tsx')) },
           { path: 'comparables', ...lazy(() => import('../market/ComparablesPage.tsx')) },
+          { path: 'pieces', ...lazy(() => import('../inventory/PiecesPage.tsx')) },
           { path: 'stock', ...lazy(() => import('../worth/StockPage.tsx')) },
           { path: 'pricing-settings', ...lazy(() => import('../shop/PricingSettingsPage.tsx')) },
           { path: 'rates', ...lazy(() => import('../market/RatesPage.tsx')) },

@@ -7,6 +7,7 @@ import { isHere, useStage } from '../pieces/usePiece.ts';
 import { IntakeForm } from './IntakeForm.tsx';
 import { useSheet } from '../pieces/useSheet.ts';
 import { Pictures } from '../pieces/Pictures.tsx';
+import { Place } from '../pieces/Place.tsx';
 
 const asBody = (value: IntakeBody) => value;
 
@@ -33,6 +34,9 @@ export default function IntakeStage() {
           Pictures <small>before anything is touched</small>
         </h2>
         <Pictures sheet={sheet} disabled={!mayWork} />
+        <div style={{ marginTop: 16 }}>
+          <Place key={sheet.place} sheet={sheet} disabled={!mayWork} />
+        </div>
         <div className="note" style={{ marginTop: 16 }}>
           <b>Record before you touch.</b> Nothing is cleaned, opened, sharpened or taken apart before it is
           recorded as found. Open blades: edge away, glove on, the piece held fast.

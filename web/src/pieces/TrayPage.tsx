@@ -1,4 +1,5 @@
 import { hasLeft } from '@jutbank/core/pieces';
+import { stagePath } from './stagePath.ts';
 import { pieceRoutes, type PieceSlip } from '@jutbank/contract/pieces';
 import { Button } from '@mui/material';
 import { useMemo } from 'react';
@@ -62,13 +63,17 @@ export default function TrayPage() {
           <span className="num big">{moneyText(asking)}</span> <span className="soft">asked for</span>
         </span>
         <span className="grow" />
+        <Link to="/pieces">All pieces</Link>
         <Link to="/listing-desk">Listing desk</Link>
         {takeIn}
       </div>
       {attention.length > 0 && (
         <section className="group" aria-label="Wants a look">
           <h2>
-            Wants a look <span className="num">{attention.length}</span>
+            Wants a look <span className="num">{attention.length}</span>{' '}
+            <Link className="all" to="/pieces?warned=1">
+              All that want one
+            </Link>
           </h2>
           <div className="slips">
             {attention.map((slip) => (
@@ -83,7 +88,12 @@ export default function TrayPage() {
             {STAGE_WORDS[group.stage]}
             <span className="num">
               {group.count} · {moneyText(group.bound)}
-            </span>
+            </span>{' '}
+            {group.count > group.slips.length && (
+              <Link className="all" to={`/pieces?stage=${group.stage}`}>
+                All {group.count}
+              </Link>
+            )}
           </h2>
           <div className="slips">
             {group.slips.map((slip) => (
@@ -130,20 +140,17 @@ function Slip({ slip, urgent = false }: { slip: PieceSlip; urgent?: boolean }) {
           {readings.condition ? sentence(readings.condition.grade) : 'not inspected'}
         </span>
         <span className="num">
-          {slip.ask
-            ? `asks ${moneyText(slip.ask, true)}`
-            : readings.worth
-              ? `≈ ${moneyText(readings.worth.estimate, true)}`
-              : ''}
+          {[
+            slip.ask && `asks ${moneyText(slip.ask, true)}`,
+            readings.worth && `≈ ${moneyText(readings.worth.estimate, true)}`,
+          ]
+            .filter(Boolean)
+            .join(' · ')}
         </span>
       </div>
-      <div className={urgent ? 'next warn' : 'next'}>{urgent ? slip.attention[0] : slip.missing}</div>
+      <div className={urgent ? 'next warn' : 'next'}>
+        {urgent ? slip.attention.join(' · ') : slip.missing}
+      </div>
     </Link>
   );
-}
-
-/** The stage at which a piece stands is where one goes on. */
-export function stagePath(slip: Pick<PieceSlip, 'stage'>): string {
-  if (slip.stage === 'listed') return 'listing';
-  return hasLeft(slip.stage) ? 'sale' : slip.stage;
 }

@@ -69,5 +69,6 @@ export const sheetOf = (more: Partial<PieceSheet> = {}): PieceSheet => ({
   consignment: null,
   sale: null,
   givenBack: null,
+  place: '',
   ...more,
 });

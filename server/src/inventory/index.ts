@@ -1,0 +1,1 @@
+export { mountInventory } from './routes.ts';

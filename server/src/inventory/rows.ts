@@ -1,0 +1,201 @@
+/** Rows of the whole stock straight from the tables: a page of them costs the same in a shop of fifty thousand. */
+import { edtfInWords } from '@jutbank/core/dates';
+import { money } from '@jutbank/core/money';
+import type { ReferenceIndex } from '@jutbank/core/bench';
+import type { InventoryRow } from '@jutbank/contract/inventory';
+import { inventoryFilter } from '@jutbank/contract/inventory';
+import type { Readings } from '@jutbank/contract/pieces';
+import type { z } from 'zod';
+import { todayIso } from '../clock/index.ts';
+import type { Queries, Value } from '../db/index.ts';
+import { attentionOf, LONG_UNSOLD_DAYS, searchWords } from '../pieces/index.ts';
+
+export type Asked = z.output<typeof inventoryFilter>;
+
+interface Row {
+  id: string;
+  stock_number: string;
+  title: string;
+  construction: InventoryRow['construction'];
+  stage: InventoryRow['stage'];
+  hash: string | null;
+  attribution: { pattern?: string; variant?: string; tier: InventoryRow['tier'] } | null;
+  reading: Readings | null;
+  price: string | null;
+  price_currency: string | null;
+  ask: string | null;
+  ask_currency: string | null;
+  source_name: string;
+  lot_id: string | null;
+  lot: string | null;
+  place: string;
+  days: number;
+  published_at: string | null;
+  expires_on: string | null;
+  quarantined: string | null;
+  offers: number | null;
+  questions: number | null;
+  sort_key: string | number;
+}
+
+/** What a row is sorted by, whether upwards, and the order of its index. */
+interface Order {
+  readonly key: string;
+  readonly up: boolean;
+}
+const ORDERS: Readonly<Record<Asked['sort'], (ask: string) => Order>> = {
+  newest: () => ({ key: 'p.id', up: false }),
+  oldest: () => ({ key: 'p.id', up: true }),
+  changed: () => ({ key: 'p.changed_at', up: false }),
+  title: () => ({ key: 'p.title', up: true }),
+  dearest: (ask) => ({ key: `COALESCE(${ask}, -1)`, up: false }),
+  // what has no price comes last
+  cheapest: (ask) => ({ key: `COALESCE(${ask}, 1e15)`, up: true }),
+};
+
+const OPEN_MESSAGE = "EXISTS (SELECT 1 FROM market_message m WHERE m.piece_id = p.id AND m.state = 'open')";
+const STOOD = `EXISTS (SELECT 1 FROM listing l WHERE l.piece_id = p.id AND l.state = 'published' AND (l.published_at < UTC_TIMESTAMP() - INTERVAL ${LONG_UNSOLD_DAYS} DAY OR l.expires_on < UTC_DATE()))`;
+const KEPT_APART = 'EXISTS (SELECT 1 FROM quarantine q WHERE q.piece_id = p.id AND q.ended_on IS NULL)';
+const READ_WARNED = 'EXISTS (SELECT 1 FROM piece_reading w WHERE w.piece_id = p.id AND w.warned = 1)';
+const HERE = "p.stage NOT IN ('sold', 'given-back')";
+
+/** Rates of the currencies in which asks are written: one of each in the shop's own. */
+export type AskRates = ReadonlyMap<string, number>;
+
+/** An ask in the shop's currency; of one whose rate nobody knows, nothing. */
+function askIn(rates: AskRates): { sql: string; values: Value[] } {
+  const foreign = [...rates].filter(([, rate]) => rate !== 1);
+  if (foreign.length === 0) return { sql: 'p.ask', values: [] };
+  return {
+    sql: `p.ask * CASE p.ask_currency ${[...rates].map(() => 'WHEN ? THEN ?').join(' ')} ELSE NULL END`,
+    values: [...rates].flat(),
+  };
+}
+
+export class InventoryQuery {
+  readonly #where: string[] = [];
+  readonly #values: Value[] = [];
+  readonly #ask: { sql: string; values: Value[] };
+  readonly #order: Order;
+
+  /** @param patternsOf the patterns of a maker, who stands in the reference and not with the pieces */
+  constructor(asked: Asked, rates: AskRates, patternsOf: (maker: string) => readonly string[]) {
+    this.#ask = askIn(rates);
+    this.#order = ORDERS[asked.sort](this.#ask.sql);
+    const and = (sql: string, ...values: Value[]) => {
+      this.#where.push(sql);
+      this.#values.push(...values);
+    };
+    if (asked.q !== undefined && searchWords(asked.q) !== '')
+      and(
+        'MATCH (p.title, p.stock_number, p.source_name, p.seller_statement) AGAINST (? IN BOOLEAN MODE)',
+        searchWords(asked.q),
+      );
+    if (asked.stage === 'here') and(HERE);
+    else if (asked.stage !== undefined) and('p.stage = ?', asked.stage);
+    if (asked.construction !== undefined) and('p.construction = ?', asked.construction);
+    if (asked.pattern !== undefined) and('p.pattern_id = ?', asked.pattern);
+    if (asked.maker !== undefined) {
+      const patterns = patternsOf(asked.maker);
+      if (patterns.length === 0) and('FALSE');
+      else and(`p.pattern_id IN (${patterns.map(() => '?').join(', ')})`, ...patterns);
+    }
+    if (asked.source !== undefined) and('p.source_name = ?', asked.source);
+    if (asked.lot !== undefined) and('p.lot_id = ?', asked.lot);
+    if (asked.place !== undefined) and('p.place = ?', asked.place);
+    if (asked.askFrom !== undefined) and(`${this.#ask.sql} >= ?`, ...this.#ask.values, asked.askFrom);
+    if (asked.askTo !== undefined) and(`${this.#ask.sql} <= ?`, ...this.#ask.values, asked.askTo);
+    if (asked.days !== undefined)
+      and('COALESCE(p.acquired_from, DATE(p.created_at)) <= UTC_DATE() - INTERVAL ? DAY', asked.days);
+    if (asked.warned !== undefined)
+      and(`${HERE} AND (${[OPEN_MESSAGE, STOOD, KEPT_APART, READ_WARNED].join(' OR ')})`);
+  }
+
+  async count(db: Queries): Promise<number> {
+    const row = await db.row<{ n: number }>(`SELECT COUNT(*) AS n FROM piece p ${this.#all()}`, this.#values);
+    return Number(row?.n ?? 0);
+  }
+
+  /** @param after key and id of the last row that was seen */
+  async rows(db: Queries, after: readonly (string | number)[] | undefined, limit: number): Promise<Row[]> {
+    const { key, up } = this.#order;
+    const by = key === 'p.id' ? [] : this.#ask.values.filter(() => key.includes(this.#ask.sql));
+    const [last, id] = after ?? [];
+    const further =
+      last === undefined || id === undefined
+        ? { sql: '', values: [] }
+        : key === 'p.id'
+          ? { sql: `p.id ${up ? '>' : '<'} ?`, values: [id] }
+          : {
+              sql: `(${key} ${up ? '>' : '<'} ? OR (${key} = ? AND p.id ${up ? '>' : '<'} ?))`,
+              values: [...by, last, ...by, last, id],
+            };
+    const direction = up ? 'ASC' : 'DESC';
+    const order = key === 'p.id' ? `p.id ${direction}` : `sort_key ${direction}, p.id ${direction}`;
+    // the page is found in narrow rows first: what is wide is joined to those that are shown
+    const page = `SELECT p.id, ${key} AS sort_key FROM piece p ${this.#all(further.sql)} ORDER BY ${order} LIMIT ?`;
+    return db.rows<Row>(
+      `SELECT p.id, p.stock_number, p.title, p.construction, p.stage, p.attribution, p.price, p.price_currency, p.ask, p.ask_currency,
+         p.source_name, p.lot_id, lot.name AS lot, p.place, page.sort_key,
+         DATEDIFF(UTC_DATE(), COALESCE(p.acquired_from, DATE(p.created_at))) AS days,
+         r.body AS reading, l.published_at, l.expires_on,
+         (SELECT COALESCE(i.shown_hash, i.hash) FROM picture i WHERE i.piece_id = p.id AND i.removed = 0 ORDER BY i.position, i.id LIMIT 1) AS hash,
+         (SELECT MIN(q.review_on) FROM quarantine q WHERE q.piece_id = p.id AND q.ended_on IS NULL) AS quarantined,
+         (SELECT SUM(m.kind = 'offer') FROM market_message m WHERE m.piece_id = p.id AND m.state = 'open') AS offers,
+         (SELECT SUM(m.kind = 'question') FROM market_message m WHERE m.piece_id = p.id AND m.state = 'open') AS questions
+       FROM (${page}) page JOIN piece p ON p.id = page.id
+       LEFT JOIN lot ON lot.id = p.lot_id LEFT JOIN piece_reading r ON r.piece_id = p.id
+       LEFT JOIN listing l ON l.piece_id = p.id AND l.state = 'published'
+       ORDER BY ${order.replace('p.id', 'page.id')}`,
+      [...by, ...this.#values, ...further.values, limit],
+    );
+  }
+
+  #all(further = ''): string {
+    const every = further === '' ? this.#where : [...this.#where, further];
+    return every.length > 0 ? `WHERE ${every.join(' AND ')}` : '';
+  }
+}
+
+export const keyOf = (row: Row): (string | number)[] => [row.sort_key, row.id];
+
+export function rowShown(row: Row, index: ReferenceIndex): InventoryRow {
+  const { attribution, reading } = row;
+  const variant = index.variants.get(attribution?.variant ?? '')?.variant.name;
+  const pattern = index.patterns.get(attribution?.pattern ?? '')?.name;
+  const amount = (of: string | null, currency: string | null) =>
+    of === null || currency === null ? null : money(of, currency);
+  return {
+    id: row.id,
+    stockNumber: row.stock_number,
+    title: row.title,
+    construction: row.construction,
+    stage: row.stage,
+    picture: row.hash,
+    attributed: attribution === null ? null : [pattern, variant].filter(Boolean).join(', ') || null,
+    tier: attribution?.tier ?? null,
+    made: reading?.when ? edtfInWords(reading.when.core) : null,
+    grade: reading?.condition?.grade ?? null,
+    worth: reading?.worth?.estimate ?? null,
+    cost: amount(row.price, row.price_currency),
+    ask: amount(row.ask, row.ask_currency),
+    source: row.source_name,
+    lot: row.lot_id === null ? null : { id: row.lot_id, name: row.lot ?? '' },
+    place: row.place,
+    days: Math.max(0, Number(row.days)),
+    warnings: attentionOf(
+      {
+        left: row.stage === 'sold' || row.stage === 'given-back',
+        publishedAt: row.published_at,
+        expiresOn: row.expires_on,
+        open: [
+          ...(Number(row.offers ?? 0) > 0 ? ['offer' as const] : []),
+          ...(Number(row.questions ?? 0) > 0 ? ['question' as const] : []),
+        ],
+        quarantinedUntil: row.quarantined,
+      },
+      reading,
+      todayIso(),
+    ),
+  };
+}

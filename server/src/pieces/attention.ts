@@ -1,0 +1,39 @@
+/** What of a piece wants a look, in the words of its slip and its row. */
+import type { Readings } from '@jutbank/contract/pieces';
+
+/** Days after which a listed piece has stood long. */
+export const LONG_UNSOLD_DAYS = 120;
+const DAY_MS = 86_400_000;
+
+export interface AttentionFacts {
+  /** sold or given back: nothing of it wants a look any more */
+  readonly left: boolean;
+  /** while it is up */
+  readonly publishedAt: string | null;
+  readonly expiresOn: string | null;
+  /** kinds of messages that wait for an answer */
+  readonly open: readonly ('offer' | 'question')[];
+  readonly quarantinedUntil: string | null;
+}
+
+/** @param readings as they are known; null where nobody has reckoned them yet */
+export function attentionOf(facts: AttentionFacts, readings: Readings | null, today: string): string[] {
+  if (facts.left) return [];
+  const { publishedAt, expiresOn, open, quarantinedUntil } = facts;
+  const said: string[] = [];
+  if (publishedAt !== null && expiresOn !== null && expiresOn < today) said.push('Its listing has run out');
+  if (publishedAt !== null && Date.parse(today) - Date.parse(publishedAt) > LONG_UNSOLD_DAYS * DAY_MS)
+    said.push('Listed for more than four months');
+  if (open.length > 0)
+    said.push(open.includes('offer') ? 'An offer waits for an answer' : 'A question waits for an answer');
+  if (quarantinedUntil !== null)
+    said.push(
+      quarantinedUntil <= today ? 'Its quarantine is to be reviewed' : 'Kept apart: it gives off vapour',
+    );
+  if (!readings) return said;
+  if (readings.trail.problems > 0) said.push('The paper trail contradicts itself');
+  if (readings.when?.conflict) said.push('What was seen cannot all be from one time');
+  if (readings.which.tier === 'rejected') said.push('An imitation, by the evidence');
+  if (readings.which.tier === 'doubtful') said.push('Its identity is in doubt');
+  return said;
+}
