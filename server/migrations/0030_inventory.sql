@@ -1,12 +1,17 @@
 -- The whole stock as a list: what it is asked by has its index; where a piece lies; views that a person kept.
 ALTER TABLE piece
   ADD COLUMN place VARCHAR(120) NOT NULL DEFAULT '',
-  ADD COLUMN pattern_id VARCHAR(80) AS (JSON_VALUE(attribution, '$.pattern')) STORED,
-  ADD INDEX piece_pattern (pattern_id, id),
+  ADD INDEX piece_pattern (decided_pattern, id),
   ADD INDEX piece_place (place, id),
   ADD INDEX piece_title (title, id),
   ADD INDEX piece_changed (changed_at, id),
-  ADD INDEX piece_ask (ask_currency, ask, id),
+  -- what has no price comes last, whichever way prices are put in order
+  ADD COLUMN ask_low DECIMAL(18, 3) AS (COALESCE(ask, -1)) VIRTUAL,
+  ADD COLUMN ask_high DECIMAL(18, 3) AS (COALESCE(ask, 999999999999)) VIRTUAL,
+  ADD INDEX piece_ask_low (ask_low, id),
+  ADD INDEX piece_ask_high (ask_high, id),
+  ADD INDEX piece_ask_currency (ask_currency),
+  ADD INDEX piece_source (source_name, id),
   ADD INDEX piece_construction (construction, id);
 ALTER TABLE piece_reading
   ADD COLUMN warned TINYINT(1) AS (

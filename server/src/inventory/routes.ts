@@ -58,12 +58,23 @@ export function mountInventory(mount: Mount, readers: Readers, markets: Markets)
 
   mount.handle(inventoryRoutes.listRows, async ({ query }) => {
     const asked = await queryOf(query);
+    // the number of all is counted once, and goes from page to page in the cursor
+    const [key, id, counted] = decodeCursor(query.cursor, 3) ?? [];
+    const after = key === undefined || id === undefined ? undefined : [key, id];
     const [index, rows, total] = await Promise.all([
       readers.library.index(),
-      asked.rows(database, decodeCursor(query.cursor, 2), query.limit + 1),
-      asked.count(database),
+      asked.rows(database, after, query.limit + 1),
+      counted === undefined ? asked.count(database) : Number(counted),
     ]);
-    return answer(pageOf(rows, query.limit, total, (row) => rowShown(row, index), keyOf));
+    return answer(
+      pageOf(
+        rows,
+        query.limit,
+        Number.isSafeInteger(total) ? total : 0,
+        (row) => rowShown(row, index),
+        (row) => [...keyOf(row), total],
+      ),
+    );
   });
 
   mount.handle(inventoryRoutes.exportRows, async ({ query, response }) => {

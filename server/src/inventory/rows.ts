@@ -48,15 +48,19 @@ const ORDERS: Readonly<Record<Asked['sort'], (ask: string) => Order>> = {
   oldest: () => ({ key: 'p.id', up: true }),
   changed: () => ({ key: 'p.changed_at', up: false }),
   title: () => ({ key: 'p.title', up: true }),
-  dearest: (ask) => ({ key: `COALESCE(${ask}, -1)`, up: false }),
-  // what has no price comes last
-  cheapest: (ask) => ({ key: `COALESCE(${ask}, 1e15)`, up: true }),
+  // what has no price comes last; in one currency an index has them in that order already
+  dearest: (ask) => ({ key: ask === 'p.ask' ? 'p.ask_low' : `COALESCE(${ask}, -1)`, up: false }),
+  cheapest: (ask) => ({ key: ask === 'p.ask' ? 'p.ask_high' : `COALESCE(${ask}, 1e12)`, up: true }),
 };
 
-const OPEN_MESSAGE = "EXISTS (SELECT 1 FROM market_message m WHERE m.piece_id = p.id AND m.state = 'open')";
-const STOOD = `EXISTS (SELECT 1 FROM listing l WHERE l.piece_id = p.id AND l.state = 'published' AND (l.published_at < UTC_TIMESTAMP() - INTERVAL ${LONG_UNSOLD_DAYS} DAY OR l.expires_on < UTC_DATE()))`;
-const KEPT_APART = 'EXISTS (SELECT 1 FROM quarantine q WHERE q.piece_id = p.id AND q.ended_on IS NULL)';
-const READ_WARNED = 'EXISTS (SELECT 1 FROM piece_reading w WHERE w.piece_id = p.id AND w.warned = 1)';
+/** Pieces that want a look, gathered from where each kind of it stands. */
+const WARNED = `(
+  SELECT piece_id FROM market_message WHERE state = 'open'
+  UNION SELECT piece_id FROM listing WHERE state = 'published'
+    AND (published_at < UTC_TIMESTAMP() - INTERVAL ${LONG_UNSOLD_DAYS} DAY OR expires_on < UTC_DATE())
+  UNION SELECT piece_id FROM quarantine WHERE ended_on IS NULL
+  UNION SELECT piece_id FROM piece_reading WHERE warned = 1
+) warned`;
 const HERE = "p.stage NOT IN ('sold', 'given-back')";
 
 /** Rates of the currencies in which asks are written: one of each in the shop's own. */
@@ -73,6 +77,7 @@ function askIn(rates: AskRates): { sql: string; values: Value[] } {
 }
 
 export class InventoryQuery {
+  #from = 'piece p';
   readonly #where: string[] = [];
   readonly #values: Value[] = [];
   readonly #ask: { sql: string; values: Value[] };
@@ -94,11 +99,11 @@ export class InventoryQuery {
     if (asked.stage === 'here') and(HERE);
     else if (asked.stage !== undefined) and('p.stage = ?', asked.stage);
     if (asked.construction !== undefined) and('p.construction = ?', asked.construction);
-    if (asked.pattern !== undefined) and('p.pattern_id = ?', asked.pattern);
+    if (asked.pattern !== undefined) and('p.decided_pattern = ?', asked.pattern);
     if (asked.maker !== undefined) {
       const patterns = patternsOf(asked.maker);
       if (patterns.length === 0) and('FALSE');
-      else and(`p.pattern_id IN (${patterns.map(() => '?').join(', ')})`, ...patterns);
+      else and(`p.decided_pattern IN (${patterns.map(() => '?').join(', ')})`, ...patterns);
     }
     if (asked.source !== undefined) and('p.source_name = ?', asked.source);
     if (asked.lot !== undefined) and('p.lot_id = ?', asked.lot);
@@ -107,12 +112,17 @@ export class InventoryQuery {
     if (asked.askTo !== undefined) and(`${this.#ask.sql} <= ?`, ...this.#ask.values, asked.askTo);
     if (asked.days !== undefined)
       and('COALESCE(p.acquired_from, DATE(p.created_at)) <= UTC_DATE() - INTERVAL ? DAY', asked.days);
-    if (asked.warned !== undefined)
-      and(`${HERE} AND (${[OPEN_MESSAGE, STOOD, KEPT_APART, READ_WARNED].join(' OR ')})`);
+    if (asked.warned !== undefined) {
+      this.#from = `${WARNED} STRAIGHT_JOIN piece p ON p.id = warned.piece_id`;
+      and(HERE);
+    }
   }
 
   async count(db: Queries): Promise<number> {
-    const row = await db.row<{ n: number }>(`SELECT COUNT(*) AS n FROM piece p ${this.#all()}`, this.#values);
+    const row = await db.row<{ n: number }>(
+      `SELECT COUNT(*) AS n FROM ${this.#from} ${this.#all()}`,
+      this.#values,
+    );
     return Number(row?.n ?? 0);
   }
 
@@ -133,7 +143,7 @@ export class InventoryQuery {
     const direction = up ? 'ASC' : 'DESC';
     const order = key === 'p.id' ? `p.id ${direction}` : `sort_key ${direction}, p.id ${direction}`;
     // the page is found in narrow rows first: what is wide is joined to those that are shown
-    const page = `SELECT p.id, ${key} AS sort_key FROM piece p ${this.#all(further.sql)} ORDER BY ${order} LIMIT ?`;
+    const page = `SELECT p.id, ${key} AS sort_key FROM ${this.#from} ${this.#all(further.sql)} ORDER BY ${order} LIMIT ?`;
     return db.rows<Row>(
       `SELECT p.id, p.stock_number, p.title, p.construction, p.stage, p.attribution, p.price, p.price_currency, p.ask, p.ask_currency,
          p.source_name, p.lot_id, lot.name AS lot, p.place, page.sort_key,
