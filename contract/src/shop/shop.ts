@@ -95,7 +95,22 @@ export const shopBody = z.object({
 
 export const searchHit = z
   .object({
-    kind: z.enum(['piece', 'maker', 'pattern', 'variant', 'mark']),
+    kind: z.enum([
+      'piece',
+      'sale',
+      'contact',
+      'lot',
+      'document',
+      'finding',
+      'treatment',
+      'question',
+      'number',
+      'maker',
+      'pattern',
+      'variant',
+      'mark',
+    ]),
+    /** of what it is, or of the piece it stands with */
     id: z.string(),
     label: z.string(),
     hint: z.string(),

@@ -10,7 +10,6 @@ import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { openApiDocument } from '@jutbank/contract/openapi';
 import { REVALUATION_JOB } from '@jutbank/contract/worth';
-import type { SearchHit } from '@jutbank/contract/shop';
 import {
   Gauges,
   type GaugeAddress,
@@ -23,15 +22,15 @@ import {
 import { mountBench } from '../bench/index.ts';
 import { mountCondition } from '../condition/index.ts';
 import { mountContacts } from '../contacts/index.ts';
-import { mountInventory } from '../inventory/index.ts';
+import { findEverything, mountInventory } from '../inventory/index.ts';
 import type { Database } from '../db/index.ts';
 import { HttpProblem, Mount, problemOf, Room, sendProblem, UPLOADS } from '../http/index.ts';
 import { mountIntake } from '../intake/index.ts';
-import { mountLabels, mountPieces, PictureStore, Readers, searchWords } from '../pieces/index.ts';
+import { mountLabels, mountPieces, PictureStore, Readers } from '../pieces/index.ts';
 import { JobRunner, mountJobs } from '../jobs/index.ts';
 import { mountListing } from '../listing/index.ts';
 import { DocumentStore, mountProvenance } from '../provenance/index.ts';
-import { Library, mountReference, PACK_WORKER, searchReference, type PackWork } from '../reference/index.ts';
+import { Library, mountReference, PACK_WORKER, type PackWork } from '../reference/index.ts';
 import { RuleLibrary } from '../rules/index.ts';
 import { mountWorth, revalueStock } from '../worth/index.ts';
 import { mountFair } from '../fair/index.ts';
@@ -135,7 +134,9 @@ export function createApp(options: AppOptions): App {
     new Room(options.dataDir, options.keptFree),
     async () => (await findShop(database))?.readerSees ?? [],
   );
-  mountShop(mount, (q) => searchEverything(database, library, q));
+  mountShop(mount, async (q, { role }) =>
+    findEverything(database, await library.index(), q, role !== 'reader'),
+  );
   const packs = new Thread<PackWork>(PACK_WORKER, options.databaseUrl);
   mountReference(mount, library, packs);
   const pictures = new PictureStore(join(options.dataDir, 'files'));
@@ -304,20 +305,3 @@ const certificateLimit = (): RequestHandler =>
     handler: (_request, response) =>
       sendProblem(response, new HttpProblem(429, 'Too many certificates were looked up. Wait a minute.')),
   });
-
-const MOST_PIECES_FOUND = 8;
-
-async function searchEverything(database: Database, library: Library, q: string): Promise<SearchHit[]> {
-  const words = searchWords(q);
-  const pieces = await database.rows<{ id: string; stock_number: string; title: string }>(
-    'SELECT id, stock_number, title FROM piece WHERE stock_number LIKE ? OR MATCH (title, stock_number, source_name, seller_statement) AGAINST (? IN BOOLEAN MODE) ORDER BY id DESC LIMIT ?',
-    [`%${q.replace(/[%_\\]/g, '\\$&')}%`, words, MOST_PIECES_FOUND],
-  );
-  const hits = pieces.map((p): SearchHit => ({
-    kind: 'piece',
-    id: p.id,
-    label: p.title,
-    hint: p.stock_number,
-  }));
-  return [...hits, ...searchReference(await library.index(), q)];
-}

@@ -1,1 +1,2 @@
 export { mountInventory } from './routes.ts';
+export { findEverything } from './find.ts';

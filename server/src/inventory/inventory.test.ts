@@ -191,3 +191,40 @@ describe('views and lists', () => {
     expect(text).not.toMatch(/(^|,)"?=HYPER/m);
   });
 });
+
+describe('finding anything', () => {
+  const find = async (q: string, of = server.owner): Promise<any[]> =>
+    (await of.call<any>('GET', `/search?q=${encodeURIComponent(q)}`)).body.items;
+  const kinds = async (q: string) => (await find(q)).map((hit) => hit.kind);
+
+  test('a finding, a question, a number, a lot, somebody: by what was written', async () => {
+    const piece = (await call('GET', `/pieces/${made[3].id}`)).body;
+    await put(piece, 'condition', {
+      findings: [{ part: 'scales', defect: 'crack', severity: 'light', note: 'hairline at the harbour pin' }],
+      completeness: {},
+      inspected: false,
+    });
+    await call('POST', '/contacts', { name: 'Philippa Dunmere' });
+    await call('POST', '/lots', {
+      name: 'Estate at Fernhithe',
+      sourceKind: 'estate',
+      sourceName: 'Household',
+      acquired: null,
+      currency: 'EUR',
+      method: 'equal',
+      costs: [],
+      note: '',
+    });
+    expect(await find('hairline')).toMatchObject([
+      { kind: 'finding', id: made[3].id, label: expect.stringMatching(/crack.*hairline/) },
+    ]);
+    expect(await kinds('Dunmere')).toEqual(['contact']);
+    expect(await kinds('Fernhithe')).toEqual(['lot']);
+    expect(await kinds(made[0].stockNumber)).toContain('piece');
+  });
+  test('signs that mean something to a database mean nothing here', async () => {
+    expect(await kinds('%')).toEqual([]);
+    expect(await kinds("' OR 1=1 --")).toEqual([]);
+    expect(await kinds('+++')).toEqual([]);
+  });
+});

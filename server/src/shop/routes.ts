@@ -1,7 +1,7 @@
 /** Setting up, signing in and out, people, settings, and finding anything. */
 import { createRequire } from 'node:module';
 import { ulid } from 'ulid';
-import { shopRoutes, type SearchHit } from '@jutbank/contract/shop';
+import { type Person, shopRoutes, type SearchHit } from '@jutbank/contract/shop';
 import { DUPLICATE_KEY, errorNumber } from '../db/index.ts';
 import { answer, conflict, HttpProblem, type Mount } from '../http/index.ts';
 import { hashPassword } from './password.ts';
@@ -25,7 +25,7 @@ export function schemeFor(shopName: string): string {
   return `${initials.slice(0, 2).join('') || 'J'}-{0000}`;
 }
 
-export function mountShop(mount: Mount, search: (q: string) => Promise<SearchHit[]>): void {
+export function mountShop(mount: Mount, search: (q: string, person: Person) => Promise<SearchHit[]>): void {
   mountPricingSettings(mount);
   mountPaperSettings(mount);
   const { database } = mount;
@@ -98,5 +98,7 @@ export function mountShop(mount: Mount, search: (q: string) => Promise<SearchHit
     return answer(await shopOf(tx));
   });
 
-  mount.handle(shopRoutes.search, async ({ query }) => answer({ items: await search(query.q) }));
+  mount.handle(shopRoutes.search, async ({ query, person }) =>
+    answer({ items: await search(query.q, person) }),
+  );
 }

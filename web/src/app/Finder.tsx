@@ -4,14 +4,30 @@ import { keepPreviousData } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useAnswer } from '../base/answers.ts';
+import { placesFor } from './pages.ts';
 
 const ADDRESS: Record<SearchHit['kind'], (id: string) => string> = {
   piece: (id) => `/pieces/${id}`,
+  sale: (id) => `/sales/${id}`,
+  contact: () => '/contacts',
+  lot: (id) => `/lots/${id}`,
+  document: (id) => `/pieces/${id}/trail`,
+  finding: (id) => `/pieces/${id}/condition`,
+  treatment: (id) => `/pieces/${id}/condition`,
+  question: (id) => `/pieces/${id}/bench`,
+  number: (id) => `/pieces/${id}/bench`,
   maker: (id) => `/reference?maker=${id}`,
   pattern: (id) => `/reference/patterns/${id}`,
   variant: (id) => `/reference/variants/${id}`,
   mark: (id) => `/reference?mark=${id}`,
 };
+
+interface Found {
+  readonly key: string;
+  readonly to: string;
+  readonly label: string;
+  readonly hint: string;
+}
 
 export default function Finder({ onClose }: { onClose: () => void }) {
   const [q, setQ] = useState('');
@@ -23,11 +39,22 @@ export default function Finder({ onClose }: { onClose: () => void }) {
     { query: { q: wanted } },
     { enabled: wanted.length > 0, placeholderData: keepPreviousData },
   );
-  const items = wanted.length > 0 ? (hits.data?.items ?? []) : [];
-  const open = (hit: SearchHit | undefined) => {
-    if (!hit) return;
+  const items: readonly Found[] =
+    wanted.length > 0
+      ? [
+          ...placesFor(wanted).map(({ to, name }) => ({ key: to + name, to, label: name, hint: 'page' })),
+          ...(hits.data?.items ?? []).map((hit, i) => ({
+            key: `${hit.kind} ${hit.id} ${i}`,
+            to: ADDRESS[hit.kind](hit.id),
+            label: hit.label,
+            hint: [hit.kind, hit.hint].filter(Boolean).join(' · '),
+          })),
+        ]
+      : [];
+  const open = (found: Found | undefined) => {
+    if (!found) return;
     onClose();
-    void navigate(ADDRESS[hit.kind](hit.id));
+    void navigate(found.to);
   };
   return (
     <Dialog
@@ -43,7 +70,7 @@ export default function Finder({ onClose }: { onClose: () => void }) {
           fullWidth
           autoFocus
           value={q}
-          placeholder="Stock number, words, a stamp (? for a letter you cannot read)"
+          placeholder="Number, words, a stamp (? for a letter you cannot read), a page"
           inputProps={{
             'aria-label': 'What to find',
             role: 'combobox',
@@ -65,7 +92,7 @@ export default function Finder({ onClose }: { onClose: () => void }) {
         />
         <ul id="hits" role="listbox" aria-label="Found" style={{ marginTop: 10 }}>
           {items.map((hit, i) => (
-            <li key={`${hit.kind} ${hit.id}`} role="option" aria-selected={i === at}>
+            <li key={hit.key} role="option" aria-selected={i === at}>
               <button
                 type="button"
                 className="cand"
@@ -73,10 +100,7 @@ export default function Finder({ onClose }: { onClose: () => void }) {
                 onClick={() => open(hit)}
                 tabIndex={-1}
               >
-                <b>{hit.label}</b>{' '}
-                <span className="soft">
-                  {hit.kind} · {hit.hint}
-                </span>
+                <b>{hit.label}</b> <span className="soft">{hit.hint}</span>
               </button>
             </li>
           ))}

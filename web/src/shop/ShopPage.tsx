@@ -1,4 +1,5 @@
 /** The shop: its settings, its people, what it goes by, and whether the ledger is whole. */
+import { SHOP_PAGES } from './pages.ts';
 import { shopRoutes } from '@jutbank/contract/shop';
 import { provenanceRoutes } from '@jutbank/contract/provenance';
 import { Button } from '@mui/material';
@@ -65,23 +66,13 @@ function Settings() {
   );
 }
 
-const FURTHER = [
-  ['/track-record', 'How well we have done', 'what was said, against what came of it'],
-  ['/pricing-settings', 'Pricing settings', 'channels, tax, margins, what is wanted of a piece'],
-  ['/listing-settings', 'Listings', 'languages, order, cautions, how long they run'],
-  ['/paper-settings', 'Papers', 'letterhead, terms, what is said of the tax'],
-  ['/contacts', 'Contacts', 'who buys, who sells, whose pieces are sold here'],
-  ['/rates', 'Exchange rates', 'the last known of each currency, daily or from a list'],
-  ['/condition-rules', 'Condition rules', 'what each scale and the index go by'],
-] as const;
-
 function Further() {
   return (
     <section style={{ marginBottom: 24 }}>
       <h2 className="sec">What the shop goes by</h2>
       <table className="grid">
         <tbody>
-          {FURTHER.map(([to, name, of]) => (
+          {SHOP_PAGES.map(([to, name, of]) => (
             <tr key={to}>
               <td>
                 <Link to={to}>{name}</Link>

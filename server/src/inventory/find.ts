@@ -1,0 +1,139 @@
+/** Finding anything by whatever is known of it: pieces by name, number and what was recorded of them, papers, people, lots. */
+import { partInWords, findingInWords, type Finding } from '@jutbank/core/condition';
+import type { ReferenceIndex } from '@jutbank/core/bench';
+import type { SearchHit } from '@jutbank/contract/shop';
+import type { Queries } from '../db/index.ts';
+import { searchWords } from '../pieces/index.ts';
+import { searchReference } from '../reference/index.ts';
+
+const MOST_PIECES = 8;
+const MOST_OF_A_KIND = 5;
+/** Shorter than this a word stands in too many notes to find one by. */
+const LEAST_OF_A_NOTE = 4;
+
+/** @param people whether whoever asks may be told of buyers, sellers and owners */
+export async function findEverything(
+  db: Queries,
+  index: ReferenceIndex,
+  q: string,
+  people: boolean,
+): Promise<SearchHit[]> {
+  const inside = `%${q.replace(/[%_\\]/g, '\\$&')}%`;
+  const hit = (kind: SearchHit['kind'], id: string, label: string, hint: string): SearchHit => ({
+    kind,
+    id,
+    label,
+    hint,
+  });
+  const some = <T extends object>(sql: string, ...values: string[]) =>
+    db.rows<T>(`${sql} LIMIT ${MOST_OF_A_KIND}`, values);
+  interface OfPiece {
+    readonly id: string;
+    readonly stock_number: string;
+    readonly title: string;
+  }
+
+  const words = searchWords(q);
+  const byNumber = await db.rows<OfPiece>(
+    'SELECT id, stock_number, title FROM piece WHERE stock_number LIKE ? ORDER BY id DESC LIMIT ?',
+    [inside, MOST_PIECES],
+  );
+  const byWords =
+    words === ''
+      ? []
+      : await db.rows<OfPiece>(
+          'SELECT id, stock_number, title FROM piece WHERE MATCH (title, stock_number, source_name, seller_statement) AGAINST (? IN BOOLEAN MODE) ORDER BY id DESC LIMIT ?',
+          [words, MOST_PIECES],
+        );
+  const pieces = new Map([...byNumber, ...byWords].map((p) => [p.id, p]));
+
+  const lots = await some<{ id: string; name: string; source_name: string }>(
+    'SELECT id, name, source_name FROM lot WHERE name LIKE ? OR source_name LIKE ? ORDER BY id DESC',
+    inside,
+    inside,
+  );
+  const documents = await some<{ id: string; title: string; piece: string; stock_number: string }>(
+    'SELECT d.id, d.title, p.id AS piece, p.stock_number FROM document d JOIN document_claim c ON c.document_id = d.id JOIN piece p ON p.id = c.piece_id WHERE d.title LIKE ? OR d.transcription LIKE ? GROUP BY d.id, p.id ORDER BY d.id DESC',
+    inside,
+    inside,
+  );
+  const invoices = await some<OfPiece & { invoice_number: string; buyer_name: string }>(
+    `SELECT s.id, s.invoice_number, s.buyer_name, p.stock_number, p.title FROM sale s JOIN piece p ON p.id = s.piece_id WHERE s.invoice_number LIKE ? ${people ? 'OR s.buyer_name LIKE ?' : ''} ORDER BY s.id DESC`,
+    ...(people ? [inside, inside] : [inside]),
+  );
+  const contacts = people
+    ? await some<{ id: string; name: string; note: string }>(
+        'SELECT id, name, note FROM contact WHERE erased_at IS NULL AND (name LIKE ? OR email LIKE ?) ORDER BY name',
+        inside,
+        inside,
+      )
+    : [];
+  const noted = q.trim().length < LEAST_OF_A_NOTE ? [] : await notes(some<OfPiece & Noted>, inside);
+
+  return [
+    ...[...pieces.values()].slice(0, MOST_PIECES).map((p) => hit('piece', p.id, p.title, p.stock_number)),
+    ...invoices.map((s) =>
+      hit(
+        'sale',
+        s.id,
+        `Invoice ${s.invoice_number}`,
+        people ? `${s.buyer_name}, ${s.stock_number}` : s.stock_number,
+      ),
+    ),
+    ...contacts.map((c) => hit('contact', c.id, c.name, c.note)),
+    ...lots.map((l) => hit('lot', l.id, l.name, l.source_name)),
+    ...documents.map((d) => hit('document', d.piece, d.title, d.stock_number)),
+    ...noted.map((n) => hit(n.kind, n.id, n.says, `${n.stock_number} ${n.title}`)),
+    ...searchReference(index, q),
+  ];
+}
+
+interface Noted {
+  readonly kind: 'finding' | 'treatment' | 'question' | 'number';
+  readonly says: string;
+}
+
+/** What was written of pieces: findings, treatments, questions nobody can answer yet, numbers that were read. */
+async function notes(
+  some: (
+    sql: string,
+    ...values: string[]
+  ) => Promise<(Noted & { id: string; stock_number: string; title: string })[]>,
+  inside: string,
+) {
+  const of = 'p.id, p.stock_number, p.title';
+  const findings = (await some(
+    `SELECT ${of}, f.part, f.defect, f.severity, f.note FROM finding f JOIN piece p ON p.id = f.piece_id WHERE f.note LIKE ? ORDER BY p.id DESC`,
+    inside,
+  )) as unknown as (Finding & { id: string; stock_number: string; title: string })[];
+  const treatments = await some(
+    `SELECT ${of}, 'treatment' AS kind, CONCAT_WS(', ', NULLIF(t.title, ''), NULLIF(t.product, ''), t.reason) AS says FROM treatment t JOIN piece p ON p.id = t.piece_id WHERE t.title LIKE ? OR t.product LIKE ? OR t.reason LIKE ? ORDER BY p.id DESC`,
+    inside,
+    inside,
+    inside,
+  );
+  const questions = await some(
+    `SELECT ${of}, 'question' AS kind, q.asked AS says FROM piece_question q JOIN piece p ON p.id = q.piece_id WHERE q.asked LIKE ? ORDER BY p.id DESC`,
+    inside,
+  );
+  const numbers = (await some(
+    `SELECT ${of}, o.body AS says FROM observation o JOIN piece p ON p.id = o.piece_id WHERE JSON_VALUE(o.body, '$.number') LIKE ? OR JSON_VALUE(o.body, '$.text') LIKE ? ORDER BY p.id DESC`,
+    inside,
+    inside,
+  )) as unknown as {
+    id: string;
+    stock_number: string;
+    title: string;
+    says: { number?: string; text?: string; part?: string };
+  }[];
+  return [
+    ...findings.map((f) => ({ ...f, kind: 'finding' as const, says: findingInWords(f) })),
+    ...treatments,
+    ...questions,
+    ...numbers.map((n) => ({
+      ...n,
+      kind: 'number' as const,
+      says: `${n.says.number ?? n.says.text ?? ''}${n.says.part === undefined ? '' : `, ${partInWords(n.says.part)}`}`,
+    })),
+  ];
+}
