@@ -123,6 +123,27 @@ export const listingRoutes = {
     access: 'work',
     summary: 'Take the cheapest tracked quote of each zone for this piece: it is printed and reckoned with',
   }),
+  offerAt: route({
+    ...listing,
+    method: 'put',
+    path: '/pieces/:id/offered-at',
+    access: 'work',
+    summary: 'Where it is offered beside the marketplace, by the shop’s channels',
+    body: z.object({
+      channels: z
+        .array(z.string().max(80))
+        .max(20)
+        .refine((ids) => new Set(ids).size === ids.length, 'a channel is named twice'),
+    }),
+  }),
+  takenDownAt: route({
+    ...listing,
+    method: 'post',
+    path: '/pieces/:id/offered-at/taken-down',
+    access: 'work',
+    summary: 'It has left, and was taken down where it was still offered',
+    body: z.object({ channel: z.string().max(80) }),
+  }),
   takeDown: route({
     ...listing,
     method: 'post',

@@ -157,6 +157,8 @@ export const pieceSheet = pieceSlip
     trail: trailShape,
     pricing: pricingBody,
     listing: listingRecord.nullable(),
+    /** where it is offered beside the marketplace; after it has left, where it is still to be taken down */
+    offeredAt: z.array(z.object({ channel: z.string(), name: z.string(), since: z.string() })),
     reservation: z
       .object({
         reservedFor: withheld(z.string()),

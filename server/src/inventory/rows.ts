@@ -8,6 +8,7 @@ import type { Readings } from '@jutbank/contract/pieces';
 import type { z } from 'zod';
 import { todayIso } from '../clock/index.ts';
 import type { Queries, Value } from '../db/index.ts';
+import { hasLeft } from '@jutbank/core/pieces';
 import { attentionOf, LONG_UNSOLD_DAYS, searchWords } from '../pieces/index.ts';
 
 export type Asked = z.output<typeof inventoryFilter>;
@@ -35,6 +36,7 @@ interface Row {
   quarantined: string | null;
   offers: number | null;
   questions: number | null;
+  still_at: string | null;
   sort_key: string | number;
 }
 
@@ -55,11 +57,12 @@ const ORDERS: Readonly<Record<Asked['sort'], (ask: string) => Order>> = {
 
 /** Pieces that want a look, gathered from where each kind of it stands. */
 const WARNED = `(
-  SELECT piece_id FROM market_message WHERE state = 'open'
-  UNION SELECT piece_id FROM listing WHERE state = 'published'
+  SELECT piece_id, 0 AS of_left FROM market_message WHERE state = 'open'
+  UNION SELECT piece_id, 0 FROM listing WHERE state = 'published'
     AND (published_at < UTC_TIMESTAMP() - INTERVAL ${LONG_UNSOLD_DAYS} DAY OR expires_on < UTC_DATE())
-  UNION SELECT piece_id FROM quarantine WHERE ended_on IS NULL
-  UNION SELECT piece_id FROM piece_reading WHERE warned = 1
+  UNION SELECT piece_id, 0 FROM quarantine WHERE ended_on IS NULL
+  UNION SELECT piece_id, 0 FROM piece_reading WHERE warned = 1
+  UNION SELECT piece_id, 1 FROM offered_at
 ) warned`;
 const HERE = "p.stage NOT IN ('sold', 'given-back')";
 
@@ -114,7 +117,8 @@ export class InventoryQuery {
       and('COALESCE(p.acquired_from, DATE(p.created_at)) <= UTC_DATE() - INTERVAL ? DAY', asked.days);
     if (asked.warned !== undefined) {
       this.#from = `${WARNED} STRAIGHT_JOIN piece p ON p.id = warned.piece_id`;
-      and(HERE);
+      // of what has left only that it is still offered somewhere, of what is here everything but that
+      and(`warned.of_left = IF(${HERE}, 0, 1)`);
     }
   }
 
@@ -151,6 +155,7 @@ export class InventoryQuery {
          r.body AS reading, l.published_at, l.expires_on,
          (SELECT COALESCE(i.shown_hash, i.hash) FROM picture i WHERE i.piece_id = p.id AND i.removed = 0 ORDER BY i.position, i.id LIMIT 1) AS hash,
          (SELECT MIN(q.review_on) FROM quarantine q WHERE q.piece_id = p.id AND q.ended_on IS NULL) AS quarantined,
+         (SELECT GROUP_CONCAT(o.name ORDER BY o.since SEPARATOR '\n') FROM offered_at o WHERE o.piece_id = p.id) AS still_at,
          (SELECT SUM(m.kind = 'offer') FROM market_message m WHERE m.piece_id = p.id AND m.state = 'open') AS offers,
          (SELECT SUM(m.kind = 'question') FROM market_message m WHERE m.piece_id = p.id AND m.state = 'open') AS questions
        FROM (${page}) page JOIN piece p ON p.id = page.id
@@ -195,7 +200,8 @@ export function rowShown(row: Row, index: ReferenceIndex): InventoryRow {
     days: Math.max(0, Number(row.days)),
     warnings: attentionOf(
       {
-        left: row.stage === 'sold' || row.stage === 'given-back',
+        left: hasLeft(row.stage),
+        stillAt: row.still_at === null ? [] : row.still_at.split('\n'),
         publishedAt: row.published_at,
         expiresOn: row.expires_on,
         open: [

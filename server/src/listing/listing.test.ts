@@ -339,3 +339,30 @@ describe('in a second language, with postage, and for as long as it runs', () =>
     expect((await call('GET', `/pieces/${piece.id}/listing/messages/${piece.id}/answers`)).status).toBe(404);
   });
 });
+
+describe('offered in several places', () => {
+  test('sold in one, it says where it is still to be taken down, until that is done', async () => {
+    let piece = await readyToSell(server);
+    const settings = (await call('GET', '/pricing-settings')).body.settings;
+    const other = settings.channels.find((c: any) => c.id !== settings.usualChannel);
+    const offer = (channels: string[]) =>
+      call('PUT', `/pieces/${piece.id}/offered-at`, { channels }, piece.version);
+    expect((await offer(['nowhere'])).body.errors[0].pointer).toBe('/channels/0');
+    expect((await offer([settings.usualChannel])).status).toBe(422);
+    piece = (await offer([other.id])).body;
+    expect(piece.offeredAt).toMatchObject([{ channel: other.id, name: other.name }]);
+    const down = () => call('POST', `/pieces/${piece.id}/offered-at/taken-down`, { channel: other.id });
+    expect((await down()).status).toBe(409);
+    await call('POST', `/pieces/${piece.id}/sale`, {
+      price: { amount: '110.00', currency: 'EUR' },
+      buyerName: 'Greta Sundholm',
+      ageChecked: true,
+    });
+    expect((await now(piece)).attention).toEqual([`It has left, and is still offered: ${other.name}`]);
+    const warned = (await call('GET', '/inventory?warned=1&limit=200')).body.items;
+    expect(warned.find((r: any) => r.id === piece.id)?.warnings).toHaveLength(1);
+    expect((await down()).body.offeredAt).toEqual([]);
+    expect((await now(piece)).attention).toEqual([]);
+    expect((await down()).status).toBe(409);
+  });
+});

@@ -11,6 +11,7 @@ import { sendOut, type Carriers, type Marketplace, type Outbox } from '../outsid
 import { mountPostage } from './postage.ts';
 import { paperSettingsOf, shopOf } from '../shop/index.ts';
 import { mountDesk } from './desk.ts';
+import { mountElsewhere } from './elsewhere.ts';
 import { blocksOf, isUp, thinReason } from './ready.ts';
 import { keepSecond, secondText, tellingOf } from './telling.ts';
 
@@ -26,6 +27,7 @@ export function mountListing(
   const { database } = mount;
   const { tellSheet } = readers;
   mountDesk(mount, readers);
+  mountElsewhere(mount, readers);
   /** What was decided is told to the marketplace at once if it can be; if not, by and by. */
   const sendAndTell = async ({ id }: { id: string }): Promise<Answered<unknown>> => {
     await outbox.deliver(id);

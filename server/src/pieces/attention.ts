@@ -6,8 +6,10 @@ export const LONG_UNSOLD_DAYS = 120;
 const DAY_MS = 86_400_000;
 
 export interface AttentionFacts {
-  /** sold or given back: nothing of it wants a look any more */
+  /** sold or given back: all that is left to do is to take it down elsewhere */
   readonly left: boolean;
+  /** channels in which it is offered beside the marketplace */
+  readonly stillAt: readonly string[];
   /** while it is up */
   readonly publishedAt: string | null;
   readonly expiresOn: string | null;
@@ -18,7 +20,8 @@ export interface AttentionFacts {
 
 /** @param readings as they are known; null where nobody has reckoned them yet */
 export function attentionOf(facts: AttentionFacts, readings: Readings | null, today: string): string[] {
-  if (facts.left) return [];
+  if (facts.left)
+    return facts.stillAt.length > 0 ? [`It has left, and is still offered: ${facts.stillAt.join(', ')}`] : [];
   const { publishedAt, expiresOn, open, quarantinedUntil } = facts;
   const said: string[] = [];
   if (publishedAt !== null && expiresOn !== null && expiresOn < today) said.push('Its listing has run out');

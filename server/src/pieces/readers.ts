@@ -370,6 +370,7 @@ export class Readers {
       listing: record.listing,
       sale: record.sale,
       givenBack: record.givenBack,
+      offeredAt: [...record.offeredAt],
       returnedSales: [...record.returnedSales],
       reservation: record.reservation,
       consignment: record.consignment,
@@ -436,6 +437,7 @@ function slipOf(record: PieceRecord, readings: Readings): PieceSlip {
     attention: attentionOf(
       {
         left: hasLeft(record.stage),
+        stillAt: record.offeredAt.map((o) => o.name),
         publishedAt: record.listing?.state === 'published' ? record.listing.publishedAt : null,
         expiresOn: record.listing?.expiresOn ?? null,
         open: (record.listing?.messages ?? []).flatMap((m) => (m.state === 'open' ? [m.kind] : [])),

@@ -47,6 +47,8 @@ export interface PieceRecord {
   readonly custody: readonly CustodyEvent[];
   readonly pricing: PricingBody;
   readonly listing: ListingRecord | null;
+  /** where it is offered beside the marketplace */
+  readonly offeredAt: PieceSheet['offeredAt'];
   /** what a carrier asked for it, where that was taken */
   readonly postage: TakenPostage | null;
   readonly sale: {
@@ -204,6 +206,9 @@ export async function loadPieces(db: Queries, ids: readonly string[]): Promise<P
     bodies: await db.rows<Body>('SELECT names FROM body_names ORDER BY id'),
   };
   const reservations = await all<ReservationRow>('SELECT * FROM reservation WHERE piece_id IN (?)');
+  const offered = await all<{ channel_id: string; name: string; since: string }>(
+    'SELECT piece_id, channel_id, name, since FROM offered_at WHERE piece_id IN (?) ORDER BY since, name',
+  );
   const givenBack = await all<GivenBackRow>('SELECT * FROM given_back WHERE piece_id IN (?)');
   const consignments = await all<ConsignmentRow>(
     'SELECT g.*, c.name AS owner FROM consignment g JOIN contact c ON c.id = g.contact_id WHERE g.piece_id IN (?)',
@@ -311,6 +316,11 @@ export async function loadPieces(db: Queries, ids: readonly string[]): Promise<P
             ? []
             : [{ id: s.id, invoiceNumber: s.invoice_number, returnedOn: s.returned_on }],
         ),
+        offeredAt: of(offered, id).map(({ channel_id, name, since }) => ({
+          channel: channel_id,
+          name,
+          since,
+        })),
         givenBack: givenBackOf(of(givenBack, id)[0]),
         reservation: of(reservations, id).map(reservationOf)[0] ?? null,
         consignment: of(consignments, id).map(consignmentOf)[0] ?? null,

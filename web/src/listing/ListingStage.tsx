@@ -18,6 +18,7 @@ import { TextInput } from '../parts/fields/TextInput.tsx';
 import { useContractForm } from '../parts/fields/useContractForm.ts';
 import { Opening } from '../parts/Opening.tsx';
 import { dayText, moneyText, today } from '../parts/words.ts';
+import { Elsewhere } from '../pieces/Elsewhere.tsx';
 import { Messages } from './Messages.tsx';
 import { Postage, TakenQuotes } from './Postage.tsx';
 import { Blocks, Shots, WordingProblems } from './Wanting.tsx';
@@ -40,6 +41,7 @@ export default function ListingStage() {
     <div className="stage twocol">
       <div>
         {up ? <Published sheet={sheet} draft={draft.data} /> : <Draft sheet={sheet} draft={draft.data} />}
+        <Elsewhere sheet={sheet} />
         {mayWork && <SecondExample id={sheet.id} />}
       </div>
       <Aside sheet={sheet} draft={draft.data} />

@@ -306,3 +306,25 @@ describe('given back unsold', () => {
     expect(screen.queryByText('Kept for somebody')).toBeNull();
   });
 });
+
+describe('still offered elsewhere', () => {
+  test('is told where it was sold, and ticked off', async () => {
+    const back = {
+      on: '2026-11-20',
+      ownerName: 'Rosa Halvern',
+      because: 'A family piece.',
+      refundedCost: null,
+    };
+    const sheet = attributed({
+      stage: 'given-back',
+      givenBack: back,
+      offeredAt: [{ channel: 'window', name: 'The window', since: '2026-11-01' }],
+    });
+    const came = open(sheet, {
+      [`POST /pieces/${sheet.id}/offered-at/taken-down`]: () => ({ body: { ...sheet, offeredAt: [] } }),
+    });
+    await screen.findByText('It is still offered: The window.');
+    await userEvent.click(screen.getByRole('button', { name: 'It is taken down' }));
+    expect(came.find((r) => r.path.endsWith('taken-down'))?.body).toEqual({ channel: 'window' });
+  });
+});

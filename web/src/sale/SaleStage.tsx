@@ -1,6 +1,7 @@
 /** The sale of a piece: what binds it before, the sale itself, and what comes after. */
 import { Link } from 'react-router';
 import { dayText } from '../parts/words.ts';
+import { Elsewhere } from '../pieces/Elsewhere.tsx';
 import { useSheet } from '../pieces/useSheet.ts';
 import { Bound } from './Bound.tsx';
 import { GivenBack } from './GiveBack.tsx';
@@ -13,12 +14,14 @@ export default function SaleStage() {
   if (sheet.sale)
     return (
       <div className="stage">
+        <Elsewhere sheet={sheet} />
         <Sold saleId={sheet.sale.id} />
       </div>
     );
   return (
     <div className="stage twocol">
       <section>
+        {sheet.givenBack && <Elsewhere sheet={sheet} />}
         {sheet.returnedSales.map((past) => (
           <p key={past.id} className="note" style={{ marginBottom: 10 }}>
             <b>It was sold before, and came back {dayText(past.returnedOn)}.</b>

@@ -69,6 +69,7 @@ export const sheetOf = (more: Partial<PieceSheet> = {}): PieceSheet => ({
   consignment: null,
   sale: null,
   givenBack: null,
+  offeredAt: [],
   place: '',
   ...more,
 });
