@@ -46,6 +46,15 @@ export const contactRoutes = {
     query: pageQuery.extend({ q: z.string().max(100).optional() }),
     answer: answers(pageShape(contact), 'A page of contacts'),
   }),
+  exportContacts: route({
+    ...contacts,
+    hides: ['buyers'],
+    method: 'get',
+    path: '/contacts.vcf',
+    access: 'work',
+    summary: 'All of them as vCards (RFC 2426), but for those who asked to be forgotten',
+    carries: 'file',
+  }),
   addContact: route({
     ...contacts,
     hides: ['buyers'],

@@ -96,6 +96,15 @@ export const inventoryRoutes = {
     query: inventoryFilter,
     carries: 'file',
   }),
+  due: route({
+    method: 'get',
+    path: '/due.ics',
+    room: 'inventory',
+    access: 'work',
+    summary:
+      'What is to be done on a day as a calendar (iCalendar, RFC 5545): reservations, consignments and listings that end, quarantines to review, invoices that are due',
+    carries: 'file',
+  }),
   choices: route({
     method: 'get',
     path: '/inventory/choices',

@@ -244,6 +244,16 @@ export const saleRoutes = {
     params: byId,
     answer: answers(saleRecord, 'The sale'),
   }),
+  invoiceData: route({
+    method: 'get',
+    path: '/sales/:id/invoice.xml',
+    hides: ['buyers'],
+    room: 'sale',
+    access: 'read',
+    summary: 'The invoice as data: UBL 2.1',
+    params: byId,
+    carries: 'file',
+  }),
   invoice: route({
     method: 'get',
     path: '/sales/:id/invoice.pdf',

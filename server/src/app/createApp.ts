@@ -142,7 +142,7 @@ export function createApp(options: AppOptions): App {
   const pictures = new PictureStore(join(options.dataDir, 'files'));
   mountContacts(mount);
   mountPieces(mount, readers, markets, pictures);
-  mountInventory(mount, readers, markets);
+  mountInventory(mount, readers, markets, options.publicUrl);
   mountLabels(mount, readers, options.publicUrl);
   mountIntake(mount, readers, markets);
   const gauges = new Gauges(options.gauges);

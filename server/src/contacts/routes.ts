@@ -1,5 +1,6 @@
 /** People and bodies the shop deals with: noted, found, changed, forgotten. */
 import { ulid } from 'ulid';
+import VCard from 'vcard-creator';
 import { contactRoutes, type Contact, type ContactBody } from '@jutbank/contract/contacts';
 import type { Queries } from '../db/index.ts';
 import { answer, conflict, decodeCursor, checkVersion, notFound, pageOf, type Mount } from '../http/index.ts';
@@ -63,6 +64,15 @@ const columnsOf = (body: ContactBody) => [
   body.consentTo,
 ];
 
+/** Names are kept whole: which of their words is the family’s nobody can tell. What is noted of somebody stays here. */
+function cardOf({ id, name, address, email, phone }: ContactRow): string {
+  const card = new VCard().addName({ familyName: name }).addCustomProperty({ name: 'UID', value: id });
+  if (address !== '') card.addAddress({ street: address });
+  if (email !== '') card.addEmail({ address: email });
+  if (phone !== '') card.addPhoneNumber({ number: phone });
+  return card.toString();
+}
+
 export function mountContacts(mount: Mount): void {
   const { database } = mount;
   const answered = (contact: Contact) => answer(contact, { etag: `"v${contact.version}"` });
@@ -79,6 +89,15 @@ export function mountContacts(mount: Mount): void {
       [like],
     );
     return answer(pageOf(rows, query.limit, Number(count?.n ?? 0), contactOf, (row) => [row.name, row.id]));
+  });
+
+  mount.handle(contactRoutes.exportContacts, async ({ response }) => {
+    const rows = await database.rows<ContactRow>(`${SELECT} WHERE c.erased_at IS NULL ORDER BY c.name, c.id`);
+    response
+      .type('text/vcard')
+      .setHeader('Content-Disposition', 'attachment; filename="contacts.vcf"')
+      .send(rows.map((row) => cardOf(row)).join(''));
+    return undefined;
   });
 
   mount.handleInTransaction(contactRoutes.addContact, async (tx, { body }) => {

@@ -228,3 +228,34 @@ describe('finding anything', () => {
     expect(await kinds('+++')).toEqual([]);
   });
 });
+
+describe('what is due, and whom one deals with, as files', () => {
+  test('a calendar: days of the pieces, and nobody’s name', async () => {
+    const day = new Date(Date.now() + 5 * 86_400_000).toISOString().slice(0, 10);
+    const piece = (await call('GET', `/pieces/${made[2].id}`)).body;
+    await put(piece, 'reservation', { name: 'Oskar Wynde', until: day });
+    const text = String((await call('GET', '/due.ics')).body);
+    expect(text).toMatch(/^BEGIN:VCALENDAR\r\nVERSION:2\.0\r\n/);
+    expect(text).toContain(`DTSTART;VALUE=DATE:${day.replaceAll('-', '')}`);
+    expect(text).toContain(`A reservation ends: ${piece.stockNumber} Deck knife`);
+    expect(text).toContain(`UID:reservation-${piece.id}@jutbank`);
+    expect(text).not.toContain('Wynde');
+    // the same event whenever it is asked for
+    expect(String((await call('GET', '/due.ics')).body).match(/UID:.*/g)).toEqual(text.match(/UID:.*/g));
+  });
+  test('contacts as cards: what is typed breaks out of none; whoever asked to be forgotten is in none', async () => {
+    await call('POST', '/contacts', {
+      name: 'Corrie; A,\nTEL:999',
+      email: 'corrie@fernhithe.example',
+      note: 'pays late',
+    });
+    const gone = (await call('POST', '/contacts', { name: 'Anselm Gone' })).body;
+    await call('DELETE', `/contacts/${gone.id}`);
+    const text = String((await call('GET', '/contacts.vcf')).body);
+    expect(text).toContain('EMAIL');
+    expect(text).not.toMatch(/^TEL:999/m);
+    expect(text).not.toContain('Gone');
+    expect(text).not.toContain('pays late');
+    expect(text.match(/BEGIN:VCARD/g)?.length).toBe(text.match(/END:VCARD/g)?.length);
+  });
+});

@@ -1,5 +1,7 @@
 import { stringify } from 'csv-stringify/sync';
 import { inventoryRoutes } from '@jutbank/contract/inventory';
+import { shopOf } from '../shop/index.ts';
+import { dueCalendar } from './due.ts';
 import { todayIso } from '../clock/index.ts';
 import { answer, decodeCursor, pageOf, safeCell, type Mount } from '../http/index.ts';
 import type { Markets } from '../market/index.ts';
@@ -32,7 +34,13 @@ const COLUMNS = [
   'warnings',
 ] as const;
 
-export function mountInventory(mount: Mount, readers: Readers, markets: Markets): void {
+/** @param publicUrl the address that stands on papers; without it that of the request */
+export function mountInventory(
+  mount: Mount,
+  readers: Readers,
+  markets: Markets,
+  publicUrl: string | undefined,
+): void {
   const { database } = mount;
 
   const queryOf = async (asked: Asked): Promise<InventoryQuery> => {
@@ -121,6 +129,21 @@ export function mountInventory(mount: Mount, readers: Readers, markets: Markets)
       after = keyOf(last);
     }
     response.end();
+    return undefined;
+  });
+
+  mount.handle(inventoryRoutes.due, async ({ request, response }) => {
+    const { name } = await shopOf(database);
+    response
+      .type('text/calendar')
+      .setHeader('Content-Disposition', 'attachment; filename="due.ics"')
+      .send(
+        await dueCalendar(
+          database,
+          name,
+          publicUrl ?? `${request.protocol}://${request.get('host') ?? 'localhost'}`,
+        ),
+      );
     return undefined;
   });
 

@@ -8,10 +8,9 @@ import { Decimal } from 'decimal.js';
 import { dayInWords, paper, type Paper, type PaperPicture, type Ring } from '../pdf/index.ts';
 import type { Issuer } from '../shop/index.ts';
 import type { StoredSale } from './queries.ts';
+import { WORDING } from './taxWording.ts';
 
 const LAW = 'Sold to an adult. Please keep to the law of the place where you own, carry or post a blade.';
-
-const WORDING = { none: 'untaxed', sales: 'onSale', margin: 'onMargin' } as const;
 
 function addressee(
   on: Paper,

@@ -11,6 +11,7 @@ import type { PictureStore, Readers } from '../pieces/index.ts';
 import { issuerOf, type Issuer } from '../shop/index.ts';
 import { findSale, mountAfterSale, saleShown } from './afterSale.ts';
 import { certificateOf, type Snapshot } from './certificate.ts';
+import { ublInvoice } from './ubl.ts';
 import { certificatePdf, creditNotePdf, invoicePdf, packingSlipPdf, settlementPdf } from './pdf.ts';
 import { listSales, saleByCode, shown, totalsOf, type StoredSale } from './queries.ts';
 import { mountRegisters } from './registers.ts';
@@ -107,6 +108,14 @@ export function mountSale(
       return settlementPdf(from, sale, await contactOfSale(database, sale));
     },
   );
+  mount.handle(saleRoutes.invoiceData, async ({ params, response }) => {
+    const sale = await findSale(database, params.id);
+    response
+      .type('application/xml')
+      .setHeader('Content-Disposition', `attachment; filename="invoice-${sale.invoiceNumber}.xml"`)
+      .send(ublInvoice(sale, sale.issuer ?? (await issuerOf(database))));
+    return undefined;
+  });
   mount.handle(afterSaleRoutes.creditNote, async ({ params, response }) => {
     const sale = await findSale(database, params.id);
     const credit = sale.credits.find((c) => c.id === params.credit);

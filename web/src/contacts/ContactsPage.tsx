@@ -59,6 +59,11 @@ export default function ContactsPage() {
         <span className="soft num">{counted(contacts.data.total)}</span>
         <span className="grow" />
         {mayWork && (
+          <a className="quiet" href="/api/v1/contacts.vcf">
+            As cards
+          </a>
+        )}
+        {mayWork && (
           <Button variant="contained" onClick={() => setOpen('new')}>
             Note somebody
           </Button>

@@ -37,6 +37,11 @@ export default function PiecesPage() {
         </span>
         <span className="grow" />
         {mayWork && (
+          <a className="quiet" href="/api/v1/due.ics">
+            What is due, as a calendar
+          </a>
+        )}
+        {mayWork && (
           <a className="quiet" href={`/api/v1/inventory.csv?${asking.asks}`}>
             Export
           </a>

@@ -47,6 +47,7 @@ export function Sold({ saleId }: { saleId: string }) {
         <h2 className="sec">Papers</h2>
         <div className="acts">
           <PdfLink path={`/sales/${s.id}/invoice.pdf`}>Invoice {s.invoiceNumber}</PdfLink>
+          <Button href={`/api/v1/sales/${s.id}/invoice.xml`}>Invoice as data</Button>
           <PdfLink path={`/sales/${s.id}/certificate.pdf`}>Certificate</PdfLink>
           <PdfLink path={`/sales/${s.id}/packing-slip.pdf`}>Packing slip</PdfLink>
           {s.credits.map((c) => (
