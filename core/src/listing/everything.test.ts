@@ -44,7 +44,7 @@ const completeness = fc
   .tuple(
     ...ITEMS_OF['locking-folder'].map((item) =>
       fc
-        .option(fc.constantFrom(...Object.keys(COMPLETENESS[item].states)))
+        .option(fc.constantFrom(...COMPLETENESS[item].states))
         .map((state) => [item, state] as const),
     ),
   )

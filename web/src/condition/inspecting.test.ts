@@ -20,7 +20,11 @@ describe('inspecting by keyboard', () => {
       'item removed-parts',
       'item opening-mechanism',
     ]);
-    for (const l of list) if (l.kind === 'item') expect(l.step.states.length).toBeGreaterThan(2);
+    for (const l of list)
+      if (l.kind === 'item') {
+        expect(l.step.states.length).toBeGreaterThan(2);
+        expect(l.step.states).toContain('original');
+      }
   });
   test('a section is good at one stroke, except where something was found or was not looked at', () => {
     const found: ConditionBody = {

@@ -44,7 +44,7 @@ export function lookList(
       id: `item ${item}`,
       item,
       ask: COMPLETENESS[item].ask,
-      states: Object.keys(COMPLETENESS[item].states),
+      states: COMPLETENESS[item].states,
     },
   }));
   return [...steps, ...items];
