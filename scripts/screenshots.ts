@@ -58,6 +58,7 @@ try {
     lot: `/lots/${lots.items.at(-1)?.id ?? ''}`,
     fair: '/fair?pattern=harbour-jack',
     shop: '/shop',
+    pieces: '/pieces?stage=here&sort=dearest',
     stock: '/stock',
     'pricing-settings': '/pricing-settings',
     rates: '/rates',
