@@ -106,13 +106,100 @@ describe('dates as people say them', () => {
     expect(parsed.ok && parsed.value.edtf).toBe(edtf);
   });
 
-  test('what is not a date is said to be none', () => {
-    expect(parseSpokenDate('when the boats came in').ok).toBe(false);
+  const today = '2026-11-28';
+  test.each([
+    ['later half of 2009', '2009-07/2009-12'],
+    ['the first half of 1944', '1944-01/1944-06'],
+    ['end of 1944', '1944-10/1944-12'],
+    ['early 1990', '1990-01/1990-04'],
+    ['early 1930s', '[1930..1933]'],
+    ['the late 30s', '[1937..1939]'],
+    ['second half of the 1960s', '[1965..1969]'],
+    ['the 90s', '199X'],
+    ['19th century', '18XX'],
+    ['late 19th century', '1870/1899'],
+    ['1956 or 1957', '[1956,1957]'],
+    ['1956 or 57', '[1956,1957]'],
+    ['about 1952', '1952~'],
+    ['1952 or so', '1952~'],
+    ['1952ish', '1952~'],
+    ['between 1927 and the early 30s', '1927/1933'],
+    ['the 1940s to the 1950s', '1940/1959'],
+    ['1962-63', '1962/1963'],
+    ['1898-02', '1898-02'],
+    ['not before 1950', '1950/..'],
+    ['1950 or later', '1950/..'],
+    ['no later than 1938', '../1938'],
+    ['before the 1940s', '../1949'],
+    ['summer 1952', '1952-22'],
+    ['yesterday', '2026-11-27'],
+    ['today', '2026-11-28'],
+    ['10 days ago', '2026-11-18'],
+    ['last year', '2025'],
+    ['12/09/2026', '2026-09-12'],
+    ['3.4.36', '1936-04-03'],
+    ['3.4.26', '2026-04-03'],
+    ['31/1/1944', '1944-01-31'],
+    ['1/31/1944', '1944-01-31'],
+    ['probably 1934', '1934?'],
+  ])('%s is %s', (said, edtf) => {
+    const parsed = parseSpokenDate(said, { today });
+    expect(parsed.ok ? parsed.value.edtf : parsed.error.message).toBe(edtf);
+  });
+  test('where a shop writes the month first', () => {
+    const at = (said: string) => {
+      const parsed = parseSpokenDate(said, { today, dayFirst: false });
+      return parsed.ok ? parsed.value.edtf : undefined;
+    };
+    expect(at('12/09/2026')).toBe('2026-12-09');
+    expect(at('31/1/1944')).toBe('1944-01-31');
+  });
+
+  test.each([
+    'when the boats came in',
+    '3',
+    '13/13/1944',
+    '30 or so',
+    'half of',
+    'early',
+    'or',
+    '1/2/3/4',
+    'the 5th',
+    'Adler 45',
+  ])('“%s” is said to be none', (said) => {
+    expect(parseSpokenDate(said, { today }).ok).toBe(false);
+  });
+  test('a day that no calendar has is none', () => expect(parseSpokenDate('31/2/1944').ok).toBe(false));
+  test('is never slow, whatever is typed', () => {
+    const started = Date.now();
+    for (const said of [
+      'or '.repeat(300),
+      '-'.repeat(600),
+      'early '.repeat(150),
+      '1/'.repeat(300),
+      `${'about '.repeat(120)}1934`,
+    ])
+      parseSpokenDate(said, { today });
+    expect(Date.now() - started).toBeLessThan(500);
   });
 
   test('is echoed in words', () => {
     expect(periodInWords(periodOf('1934-09/1936-02'))).toBe('Sep 1934 – Feb 1936');
     expect(periodInWords(periodOf('1935~'))).toBe('about 1935');
+  });
+  test.each([
+    ['2026-01-01', '1 Jan 2026'],
+    ['1936-01', 'Jan 1936'],
+    ['1936-12', 'Dec 1936'],
+    ['1934-01/1936-02', 'Jan 1934 – Feb 1936'],
+    ['1934/1936', '1934 – 1936'],
+    ['1934/1936-02', 'Jan 1934 – Feb 1936'],
+    ['1934~/1936-01', 'about 1934 to Jan 1936'],
+    ['1950/..', 'from 1950'],
+    ['../1940', 'until 1940'],
+    ['1936-01-01/1936-01-31', 'Jan 1936'],
+  ])('%s as %s', (edtf, said) => {
+    expect(periodInWords(periodOf(edtf))).toBe(said);
   });
 });
 

@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { parseSpokenDate, periodInWords, periodOf } from '@jutbank/core/dates';
 import type { Money } from '@jutbank/core/money';
 import { parseQuantity, type Dimension } from '@jutbank/core/units';
+import { today } from '../words.ts';
 import type { FieldProps } from './Field.tsx';
 import { TextInput } from './TextInput.tsx';
 import { decimal, readMoney, readNumber } from './typed.ts';
@@ -142,7 +143,7 @@ export function DateInput({
   onChange: (edtf: string | null, understood: boolean) => void;
 }) {
   const [typed, setTyped] = useState(value ?? '');
-  const parsed = typed.trim() === '' ? undefined : parseSpokenDate(typed);
+  const parsed = typed.trim() === '' ? undefined : parseSpokenDate(typed, { today: today() });
   return (
     <TextInput
       {...more}
@@ -151,7 +152,7 @@ export function DateInput({
       value={typed}
       onChange={(text) => {
         setTyped(text);
-        const next = text.trim() === '' ? undefined : parseSpokenDate(text);
+        const next = text.trim() === '' ? undefined : parseSpokenDate(text, { today: today() });
         if (next === undefined) onChange(null, true);
         else if (next.ok) onChange(next.value.edtf, true);
         else onChange(text, false);
