@@ -94,11 +94,72 @@ function parseAmount(text: string): Amount | undefined {
   };
 }
 
+/** What a field knows of what is measured in it. */
+export interface MeasureHabits {
+  /** below this a whole number without a unit is asked about: 3 of a blade’s length is inches or a slip */
+  readonly bareFrom?: number;
+}
+
+/** How far words before a measure move it and widen it, in steps of what it was read to. */
+const WORDS: readonly (readonly [pattern: RegExp, moved: number, widened: number])[] = [
+  [/^(?:just|a (?:little|bit|hair)|slightly|barely) (?:under|below|less than|short of|shy of)\s+/, -0.25, 1],
+  [/^(?:just|a (?:little|bit|hair)|slightly) (?:over|above|more than)\s+/, 0.25, 1],
+  [/^(?:about|around|circa|ca\.?|c\.|approx\.?|roughly)\s*/, 0, 2],
+];
+const RANGE = /^(?:between\s+|from\s+)?(.+?)\s*(?:\band\b|\bto\b|–|—|\s-\s)\s*(.+)$/;
+
 /**
- * Reads a measure. Without a unit a fraction means inches, anything else the dimension's metric unit.
+ * Reads a measure: `4 3/16`, `10,6 cm`, `1 lb 2 oz`, `between 3 1/4 and 3 1/2`, `just under 6 oz`. Without a unit a
+ * fraction means inches, anything else the dimension's metric unit.
  * @throws never; what cannot be read comes back as a `not-a-measure` problem
  */
-export function parseQuantity(text: string, dimension: Dimension): Result<Quantity, UnitProblem> {
+export function parseQuantity(
+  text: string,
+  dimension: Dimension,
+  habits: MeasureHabits = {},
+): Result<Quantity, UnitProblem> {
+  const typed = text.trim();
+  const plain = typed.toLowerCase();
+  const qualified = WORDS.find(([pattern]) => pattern.test(plain));
+  if (qualified) {
+    const [pattern, moved, widened] = qualified;
+    const bare = plain.replace(pattern, '');
+    // one word before a measure, not a heap of them
+    if (WORDS.some(([other]) => other.test(bare))) return oneQuantity(typed, dimension, habits);
+    const read = oneQuantity(bare, dimension, habits);
+    return read.ok
+      ? succeed({
+          ...read.value,
+          value: read.value.value + moved * read.value.resolution,
+          resolution: read.value.resolution * widened,
+          text: typed,
+        })
+      : read;
+  }
+  const range = RANGE.exec(plain);
+  if (!range?.[1] || !range[2]) return oneQuantity(typed, dimension, habits);
+  const to = oneQuantity(range[2], dimension, habits);
+  // the unit of the end is the unit of both: “3 1/4 to 3 1/2 in”, “100 to 105 mm”
+  const unit = /[a-z"″”°]+\.?\s*$/.exec(range[2])?.[0] ?? '';
+  const bare = /[a-z"″”°]\s*$/.test(range[1]);
+  const from = oneQuantity(bare ? range[1] : range[1] + unit, dimension, habits);
+  if (!from.ok) return from;
+  if (!to.ok) return to;
+  if (to.value.value <= from.value.value)
+    return fail({ kind: 'not-a-measure', text, message: `“${typed}” ends before it begins.` });
+  return succeed({
+    dimension,
+    value: (from.value.value + to.value.value) / 2,
+    resolution: Math.max(to.value.value - from.value.value, from.value.resolution),
+    text: typed,
+  });
+}
+
+function oneQuantity(
+  text: string,
+  dimension: Dimension,
+  { bareFrom }: MeasureHabits,
+): Result<Quantity, UnitProblem> {
   const wrong = (message: string) => fail<UnitProblem>({ kind: 'not-a-measure', text, message });
   let rest = text.trim().toLowerCase();
   for (const [sign, plain] of Object.entries(VULGAR)) rest = rest.replaceAll(sign, ` ${plain}`);
@@ -120,6 +181,8 @@ export function parseQuantity(text: string, dimension: Dimension): Result<Quanti
   for (const [, number = '', unitName] of parts) {
     const amount = parseAmount(number.trim());
     if (!amount) return wrong(`“${number.trim()}” is not a number or a fraction.`);
+    if (unitName === undefined && !amount.isFraction && bareFrom !== undefined && amount.value < bareFrom)
+      return wrong(`“${text}”: inches or millimetres? Write ${number.trim()} in or ${number.trim()} mm.`);
     const assumed =
       dimension === 'mass' ? 'g' : dimension === 'angle' ? 'deg' : amount.isFraction ? 'in' : 'mm';
     const unit = UNITS[unitName ?? assumed];
@@ -151,22 +214,45 @@ function inchFraction(mm: number, resolution: number): string {
   return whole === 0 ? `${numerator}/${under}` : `${whole} ${numerator}/${under}`;
 }
 
-/** Both systems, each rounded to what the resolution supports: `104.8 mm · 4 1/8 in`. */
+/** Resolutions are kept rounded: so near to a step of a unit they are that step. */
+const ROUNDED = 1e-4;
+
+/** Places after the point with which a resolution was read in a unit; undefined where it was not read in it. */
+function placesIn(resolution: number, unit: number): number | undefined {
+  const steps = resolution / unit;
+  return [0, 1, 2, 3].find((n) => Math.abs(steps * 10 ** n - 1) < ROUNDED);
+}
+
+/** The system that a measure was read in, by its resolution: a tenth of an ounce and an eighth of an inch tell themselves. */
+export function systemOf(dimension: Dimension, resolution: number): UnitSystem {
+  if (dimension === 'angle') return 'metric';
+  const unit = dimension === 'length' ? MM_PER_INCH : GRAMS_PER_OUNCE;
+  const fraction =
+    dimension === 'length' &&
+    [2, 4, 8, 16, 32, 64].some((d) => Math.abs((resolution / unit) * d - 1) < ROUNDED);
+  return placesIn(resolution, unit) !== undefined || fraction ? 'imperial' : 'metric';
+}
+
+/**
+ * Both systems, each rounded to what the resolution supports, the one it was read in first: `104.8 mm · 4 1/8 in`,
+ * `1.9 oz · 54 g`. Inches that were read in decimals stay in decimals.
+ */
 export function formatQuantity(
   value: number,
   dimension: Dimension,
   resolution = 0.1,
-  first: UnitSystem = 'metric',
+  first: UnitSystem = systemOf(dimension, resolution),
 ): string {
   if (dimension === 'angle') return `${value.toFixed(decimalsFor(resolution))}°`;
-  const metric =
-    dimension === 'length'
-      ? `${value.toFixed(decimalsFor(resolution))} mm`
-      : `${value.toFixed(decimalsFor(resolution))} g`;
+  const metric = `${value.toFixed(decimalsFor(resolution))} ${dimension === 'length' ? 'mm' : 'g'}`;
+  const inches = placesIn(resolution, MM_PER_INCH);
+  const ounces = placesIn(resolution, GRAMS_PER_OUNCE) ?? (resolution > GRAMS_PER_OUNCE / 10 ? 0 : 1);
   const imperial =
-    dimension === 'length'
-      ? `${inchFraction(value, resolution)} in`
-      : `${(value / GRAMS_PER_OUNCE).toFixed(resolution > GRAMS_PER_OUNCE / 10 ? 0 : 1)} oz`;
+    dimension === 'mass'
+      ? `${(value / GRAMS_PER_OUNCE).toFixed(ounces)} oz`
+      : inches !== undefined && inches > 0
+        ? `${(value / MM_PER_INCH).toFixed(inches)} in`
+        : `${inchFraction(value, resolution)} in`;
   return first === 'metric' ? `${metric} · ${imperial}` : `${imperial} · ${metric}`;
 }
 

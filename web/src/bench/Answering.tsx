@@ -219,6 +219,10 @@ function StateWords({ words, sign, spelled }: { words: string; sign: string; spe
   );
 }
 
+/** Nothing that has a length of its own is shorter than this, in mm: a bare 3 is inches, or a slip. */
+const SHORTEST_BARE = 15;
+const habitsOf = ({ label }: Feature) => (/length/i.test(label) ? { bareFrom: SHORTEST_BARE } : {});
+
 function MeasureLine({
   feature,
   observed,
@@ -234,7 +238,7 @@ function MeasureLine({
   const known = observed && 'measure' in observed ? observed : undefined;
   const before = known?.text ?? known?.measure.toString() ?? '';
   const [typed, setTyped] = useState(before);
-  const parsed = typed.trim() === '' ? undefined : parseQuantity(typed, dimension);
+  const parsed = typed.trim() === '' ? undefined : parseQuantity(typed, dimension, habitsOf(feature));
   const wrong = parsed && !parsed.ok ? parsed.error.message : undefined;
   const take = () => {
     // leaving the field without a change says nothing new
