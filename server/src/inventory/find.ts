@@ -11,6 +11,20 @@ const MOST_OF_A_KIND = 5;
 /** Shorter than this a word stands in too many notes to find one by. */
 const LEAST_OF_A_NOTE = 4;
 
+interface OfPiece {
+  readonly id: string;
+  readonly stock_number: string;
+  readonly title: string;
+}
+/** A number as it was observed. */
+interface Said {
+  readonly number?: string;
+  readonly text?: string;
+  readonly part?: string;
+}
+/** Some rows of a kind. */
+type Some = <T extends object>(sql: string, ...values: string[]) => Promise<T[]>;
+
 /** @param people whether whoever asks may be told of buyers, sellers and owners */
 export async function findEverything(
   db: Queries,
@@ -25,13 +39,7 @@ export async function findEverything(
     label,
     hint,
   });
-  const some = <T extends object>(sql: string, ...values: string[]) =>
-    db.rows<T>(`${sql} LIMIT ${MOST_OF_A_KIND}`, values);
-  interface OfPiece {
-    readonly id: string;
-    readonly stock_number: string;
-    readonly title: string;
-  }
+  const some: Some = (sql, ...values) => db.rows(`${sql} LIMIT ${MOST_OF_A_KIND}`, values);
 
   const words = searchWords(q);
   const byNumber = await db.rows<OfPiece>(
@@ -68,7 +76,7 @@ export async function findEverything(
         inside,
       )
     : [];
-  const noted = q.trim().length < LEAST_OF_A_NOTE ? [] : await notes(some<OfPiece & Noted>, inside);
+  const noted = q.trim().length < LEAST_OF_A_NOTE ? [] : await notes(some, inside, words);
 
   return [
     ...[...pieces.values()].slice(0, MOST_PIECES).map((p) => hit('piece', p.id, p.title, p.stock_number)),
@@ -88,44 +96,35 @@ export async function findEverything(
   ];
 }
 
-interface Noted {
+interface Noted extends OfPiece {
   readonly kind: 'finding' | 'treatment' | 'question' | 'number';
   readonly says: string;
 }
 
-/** What was written of pieces: findings, treatments, questions nobody can answer yet, numbers that were read. */
-async function notes(
-  some: (
-    sql: string,
-    ...values: string[]
-  ) => Promise<(Noted & { id: string; stock_number: string; title: string })[]>,
-  inside: string,
-) {
+/** What was written of pieces: findings by their words, treatments, open questions, numbers by how they begin. */
+async function notes(some: Some, inside: string, words: string): Promise<Noted[]> {
   const of = 'p.id, p.stock_number, p.title';
-  const findings = (await some(
-    `SELECT ${of}, f.part, f.defect, f.severity, f.note FROM finding f JOIN piece p ON p.id = f.piece_id WHERE f.note LIKE ? ORDER BY p.id DESC`,
-    inside,
-  )) as unknown as (Finding & { id: string; stock_number: string; title: string })[];
-  const treatments = await some(
+  const findings =
+    words === ''
+      ? []
+      : await some<Finding & OfPiece>(
+          `SELECT ${of}, f.part, f.defect, f.severity, f.note FROM finding f JOIN piece p ON p.id = f.piece_id WHERE MATCH (f.note) AGAINST (? IN BOOLEAN MODE) ORDER BY p.id DESC`,
+          words,
+        );
+  const treatments = await some<Noted>(
     `SELECT ${of}, 'treatment' AS kind, CONCAT_WS(', ', NULLIF(t.title, ''), NULLIF(t.product, ''), t.reason) AS says FROM treatment t JOIN piece p ON p.id = t.piece_id WHERE t.title LIKE ? OR t.product LIKE ? OR t.reason LIKE ? ORDER BY p.id DESC`,
     inside,
     inside,
     inside,
   );
-  const questions = await some(
+  const questions = await some<Noted>(
     `SELECT ${of}, 'question' AS kind, q.asked AS says FROM piece_question q JOIN piece p ON p.id = q.piece_id WHERE q.asked LIKE ? ORDER BY p.id DESC`,
     inside,
   );
-  const numbers = (await some(
-    `SELECT ${of}, o.body AS says FROM observation o JOIN piece p ON p.id = o.piece_id WHERE JSON_VALUE(o.body, '$.number') LIKE ? OR JSON_VALUE(o.body, '$.text') LIKE ? ORDER BY p.id DESC`,
-    inside,
-    inside,
-  )) as unknown as {
-    id: string;
-    stock_number: string;
-    title: string;
-    says: { number?: string; text?: string; part?: string };
-  }[];
+  const numbers = await some<OfPiece & { readonly says: Said }>(
+    `SELECT ${of}, o.body AS says FROM observation o JOIN piece p ON p.id = o.piece_id WHERE o.said LIKE ? ORDER BY p.id DESC`,
+    inside.slice(1),
+  );
   return [
     ...findings.map((f) => ({ ...f, kind: 'finding' as const, says: findingInWords(f) })),
     ...treatments,

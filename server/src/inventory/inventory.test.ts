@@ -218,6 +218,10 @@ describe('finding anything', () => {
     expect(await find('hairline')).toMatchObject([
       { kind: 'finding', id: made[3].id, label: expect.stringMatching(/crack.*hairline/) },
     ]);
+    await put((await call('GET', `/pieces/${made[4].id}`)).body, 'observations', {
+      observations: [{ number: 'A 4417', part: 'blade' }],
+    });
+    expect(await find('A 44')).toMatchObject([{ kind: 'number', id: made[4].id, label: 'A 4417, blade' }]);
     expect(await kinds('Dunmere')).toEqual(['contact']);
     expect(await kinds('Fernhithe')).toEqual(['lot']);
     expect(await kinds(made[0].stockNumber)).toContain('piece');
