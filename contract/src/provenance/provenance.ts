@@ -67,6 +67,13 @@ export const asKnown = z
         referenceRevision: z.string().nullable(),
       })
       .nullable(),
+    /** what was seen then, judged by the reference and the engine of today: what knowing more has changed */
+    byToday: z.object({
+      label: z.string(),
+      tier: z.string(),
+      engineVersion: z.string(),
+      referenceRevision: z.string(),
+    }),
     seen: z.array(z.string()),
     found: z.array(z.string()),
     inspected: z.boolean(),

@@ -1,11 +1,12 @@
 /** A piece as it was known on a day: its ledger replayed, its worth by the prices of that day, its papers of then. */
+import { ENGINE_VERSION } from '@jutbank/core/bench';
 import type { Statement } from '@jutbank/core/pieces';
 import { asKnownOn, changesSince, statementsOf, type KnownThen } from '@jutbank/core/pieces';
 import { trailText } from '@jutbank/core/provenance';
 import { custodyBody, conditionBody, observationsBody, pricingBody } from '@jutbank/contract/pieces';
 import { provenanceRoutes, type AsKnown } from '@jutbank/contract/provenance';
 import { todayIso } from '../clock/index.ts';
-import type { Database, Queries } from '../db/index.ts';
+import { revisions, type Database, type Queries } from '../db/index.ts';
 import { answer, invalid, type Mount } from '../http/index.ts';
 import { ledgerOfPiece } from '../ledger/index.ts';
 import { answerEstimate, type Markets } from '../market/index.ts';
@@ -92,6 +93,7 @@ export function mountAsKnown(mount: Mount, readers: Readers, markets: Markets): 
       decided: known.attribution
         ? await decidedThen(database, readers, now, entries, known.attribution, on)
         : null,
+      byToday: await judgedToday(database, assessment),
       seen: of('mark', 'feature', 'measure'),
       found: of('finding'),
       inspected: then.inspected,
@@ -108,6 +110,21 @@ const wordsIn = (of: Readonly<Record<string, unknown>>, name: string): string =>
   const value = of[name];
   return typeof value === 'string' ? value : '';
 };
+
+/** The best explanation of what was seen then, by what is known now. */
+async function judgedToday(db: Queries, { index, answer }: Assessment): Promise<AsKnown['byToday']> {
+  const [best] = answer.candidates;
+  const row = best && index.variants.get(best.variant);
+  return {
+    label:
+      row && best.probability > answer.unlisted
+        ? `${row.pattern.name}, ${row.variant.name}`
+        : 'nothing that the reference has',
+    tier: answer.attribution.tier,
+    engineVersion: ENGINE_VERSION,
+    referenceRevision: String((await revisions(db)).reference),
+  };
+}
 
 async function decidedThen(
   db: Database,

@@ -245,6 +245,19 @@ describe('as it was known then', () => {
     const then = (await ask(daysAgo(5))).body;
     expect(then).toMatchObject({ title: own.title, decided: null, inspected: false, found: [], ask: null });
     expect(then.seen.join(' ')).toMatch(/bar/i);
+    // what was seen then, by what is known today: a pack that came since speaks too
+    expect(then.byToday).toMatchObject({ tier: 'probable', engineVersion: expect.any(String) });
+    const { referenceRevision } = then.byToday;
+    await call('POST', '/reference-packs', {
+      ...testPack,
+      makers: [
+        ...(testPack as any).makers,
+        { id: 'later-works', name: 'Later Works', source: (testPack as any).makers[0].source, page: '1' },
+      ],
+    });
+    expect(Number((await ask(daysAgo(5))).body.byToday.referenceRevision)).toBeGreaterThan(
+      Number(referenceRevision),
+    );
     expect(then.since.map((c: any) => c.kind)).toEqual(['attributed', 'inspected', 'priced']);
     const today = (await ask(daysAgo(0))).body;
     expect(today).toMatchObject({

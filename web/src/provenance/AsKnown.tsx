@@ -38,6 +38,10 @@ export function AsKnown({ id }: { id: string }) {
 function Then({ known: k }: { known: Known }) {
   const lines = [
     ['Decided', k.decided ? decidedInWords(k.decided) : 'nothing yet'],
+    [
+      'By what is known today',
+      k.seen.length === 0 ? 'nothing was seen yet' : decidedInWords({ ...k.byToday, reason: '' }),
+    ],
     ['Seen', k.seen.join('; ') || 'nothing yet'],
     [
       'Found',
