@@ -43,9 +43,7 @@ const treatment: fc.Arbitrary<TreatmentDone> = fc.record({
 const completeness = fc
   .tuple(
     ...ITEMS_OF['locking-folder'].map((item) =>
-      fc
-        .option(fc.constantFrom(...COMPLETENESS[item].states))
-        .map((state) => [item, state] as const),
+      fc.option(fc.constantFrom(...COMPLETENESS[item].states)).map((state) => [item, state] as const),
     ),
   )
   .map((entries) => Object.fromEntries(entries));
