@@ -3,7 +3,7 @@
  * record is silent nothing is offered; “none was found” is said only after a whole look.
  */
 import type { StatementKind } from '../pieces/index.ts';
-import { claimFor, type ListingFacts, type ListingStyle } from './write.ts';
+import { claimFor, postageLines, type ListingFacts, type ListingStyle } from './write.ts';
 
 interface Topic {
   /** answers only where nothing nearer does */
@@ -71,20 +71,7 @@ const TOPICS: readonly Topic[] = [
   },
   {
     asks: /\b(post(?:age|ed)?|ship\w*|deliver\w*|abroad|overseas|customs|courier)\b/i,
-    answer: (facts, style) => {
-      const { words } = facts;
-      return sentence([
-        ...(style.postageHome === ''
-          ? []
-          : [words.say('listing.postageHome', { postage: style.postageHome })]),
-        ...(style.postageAbroad === ''
-          ? []
-          : [words.say('listing.postageAbroad', { postage: style.postageAbroad })]),
-        ...(facts.postage ?? []).map(({ zone, price, by }) =>
-          words.say('listing.postageQuote', { zone: words.say(`zone.${zone}`), price, by }),
-        ),
-      ]);
-    },
+    answer: (facts, style) => sentence(postageLines(facts, style)),
   },
   {
     asks: /\b(weigh\w*|heavy|how long|lengths?|sizes?|dimensions?|thick\w*|wide|width|measure\w*)\b/i,

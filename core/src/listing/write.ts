@@ -139,6 +139,20 @@ export const sectionsInOrder = (order: readonly ListingSection[]): ListingSectio
   ...new Set([...order, ...LISTING_SECTIONS]),
 ];
 
+/** Postage as it is told: in the shop’s own words, then what was taken from carriers for this piece. */
+export const postageLines = (
+  { words, postage }: Pick<ListingFacts, 'words' | 'postage'>,
+  style: Pick<ListingStyle, 'postageHome' | 'postageAbroad'>,
+): string[] => [
+  ...(style.postageHome === '' ? [] : [words.say('listing.postageHome', { postage: style.postageHome })]),
+  ...(style.postageAbroad === ''
+    ? []
+    : [words.say('listing.postageAbroad', { postage: style.postageAbroad })]),
+  ...(postage ?? []).map(({ zone, price, by }) =>
+    words.say('listing.postageQuote', { zone: words.say(`zone.${zone}`), price, by }),
+  ),
+];
+
 export function writeListing(facts: ListingFacts, style: ListingStyle = PLAIN_STYLE): ListingText {
   const of = (kind: StatementKind) => facts.statements.filter((s) => s.kind === kind).map((s) => s.text);
   const disclosures = facts.statements
@@ -158,13 +172,7 @@ export function writeListing(facts: ListingFacts, style: ListingStyle = PLAIN_ST
   ].filter(Boolean);
   const listed = (head: string, lines: readonly string[]) =>
     lines.length > 0 ? [head, ...lines.map((line) => `– ${line}`)].join('\n') : undefined;
-  const postage = [
-    style.postageHome === '' ? '' : words.say('listing.postageHome', { postage: style.postageHome }),
-    style.postageAbroad === '' ? '' : words.say('listing.postageAbroad', { postage: style.postageAbroad }),
-    ...(facts.postage ?? []).map(({ zone, price, by }) =>
-      words.say('listing.postageQuote', { zone: words.say(`zone.${zone}`), price, by }),
-    ),
-  ].filter((line) => line !== '');
+  const postage = postageLines(facts, style);
   const paragraphs: Readonly<Record<ListingSection, readonly (string | undefined)[]>> = {
     claim: [claimFor(facts, words)],
     made: [facts.made ? words.say('listing.made', { made: facts.made }) : words.say('listing.madeUnknown')],

@@ -50,6 +50,11 @@ function patternOf(message: string): { readonly pattern: RegExp; readonly names:
   return { pattern: new RegExp(`^${escaped.join('')}$`, 's'), names: pieces.filter((_, i) => i % 2 === 1) };
 }
 
+/** The sentences that are kept in English. */
+const KEPT = {
+  unproved: Object.entries(en.unproved).map(([id, message]) => ({ id, ...patternOf(message) })),
+};
+
 function wordsOf(language: Language): Words {
   const t = engine.getFixedT(language);
   const known = (key: string): string | undefined =>
@@ -63,8 +68,7 @@ function wordsOf(language: Language): Words {
     number: (n) => numbers.format(n),
     figure: (text) => (language === 'de' ? text.replace(/(\d)\.(\d)/g, '$1,$2') : text),
     retold: (set, text) => {
-      for (const [id, message] of Object.entries(en[set])) {
-        const { pattern, names } = patternOf(message);
+      for (const { id, pattern, names } of KEPT[set]) {
         const values = pattern.exec(text)?.slice(1);
         if (values)
           return t(`${set}.${id}`, Object.fromEntries(names.map((name, i) => [name, values[i] ?? ''])));

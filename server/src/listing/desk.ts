@@ -14,7 +14,9 @@ export function mountDesk(mount: Mount, readers: Readers): void {
   const { database } = mount;
   mount.handle(listingRoutes.desk, async () => {
     const ids = await database.rows<{ id: string }>(
-      "SELECT id FROM piece WHERE stage NOT IN ('sold', 'given-back') ORDER BY changed_at DESC, id DESC LIMIT ?",
+      `SELECT id FROM piece WHERE stage NOT IN ('sold', 'given-back') AND NOT EXISTS (
+         SELECT 1 FROM listing l WHERE l.piece_id = piece.id AND l.state = 'published' AND (l.expires_on IS NULL OR l.expires_on >= UTC_DATE()))
+       ORDER BY changed_at DESC, id DESC LIMIT ?`,
       [LOOKED_THROUGH],
     );
     const records = await loadPieces(

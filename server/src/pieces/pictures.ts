@@ -7,6 +7,7 @@ import { ulid } from 'ulid';
 import type { Person } from '@jutbank/contract/shop';
 import type { PicturesBody } from '@jutbank/contract/pieces';
 import type { Queries, Transaction } from '../db/index.ts';
+import type { Frame } from '@jutbank/core/imaging';
 import { HttpProblem, invalid, notFound, uploads, type UploadedFile } from '../http/index.ts';
 import { changePiece } from './change.ts';
 import { framed, type FramedPicture } from './framing.ts';
@@ -130,10 +131,18 @@ interface PictureRow {
   readonly hash: string;
   readonly width: number;
   readonly height: number;
+  readonly frame: Frame | null;
+  readonly mm_per_pixel: number | null;
+  readonly shown_hash: string | null;
 }
 
+const sameFrame = (a: Frame | null, b: Frame | null): boolean =>
+  a === b ||
+  (a !== null && b !== null && a.x === b.x && a.y === b.y && a.width === b.width && a.height === b.height);
+
 /**
- * The pictures as they are wanted, with those that go out framed: made before the transaction, which only writes rows.
+ * The pictures as they are wanted, with those that go out framed: made before the transaction, which only writes rows,
+ * and made again only where frame or scale changed.
  * @throws 404 where one of them is not a picture of this piece
  */
 export async function framedPictures(
@@ -142,16 +151,18 @@ export async function framedPictures(
   pieceId: string,
   { pictures }: PicturesBody,
 ): Promise<readonly (string | null)[]> {
-  const rows = await db.rows<PictureRow>('SELECT id, hash, width, height FROM picture WHERE piece_id = ?', [
-    pieceId,
-  ]);
+  const rows = await db.rows<PictureRow>(
+    'SELECT id, hash, width, height, frame, mm_per_pixel, shown_hash FROM picture WHERE piece_id = ?',
+    [pieceId],
+  );
   const shown: (string | null)[] = [];
   for (const { id, frame, mmPerPixel } of pictures) {
     const row = rows.find((p) => p.id === id);
     if (!row) throw notFound('picture');
-    shown.push(
-      frame === null && mmPerPixel === null ? null : await store.keepFramed({ ...row, frame, mmPerPixel }),
-    );
+    const unchanged = sameFrame(row.frame, frame) && row.mm_per_pixel === mmPerPixel;
+    if (unchanged) shown.push(row.shown_hash);
+    else if (frame === null && mmPerPixel === null) shown.push(null);
+    else shown.push(await store.keepFramed({ ...row, frame, mmPerPixel }));
   }
   return shown;
 }

@@ -1,23 +1,16 @@
 /** What all listings say: in which order and in which languages, how long they run, and what buyers are told to think of. */
 import { Button } from '@mui/material';
-import { paperSettingsRoutes, type VersionedPapers } from '@jutbank/contract/shop';
 import { PLACES_OF_SALE, sectionsInOrder, type ListingSection } from '@jutbank/core/listing';
 import { CONSTRUCTIONS } from '@jutbank/core/reference';
 import { LANGUAGE_NAMES, LANGUAGES } from '@jutbank/core/words';
-import { useAnswer } from '../base/answers.ts';
 import { useMay } from '../base/session.ts';
-import { Failed, Loading } from '../base/states.tsx';
 import { chosen, NumberInput, optionsOf, Rows, Select, Submit, TextInput } from '../parts/fields/index.ts';
-import { useJustKept, usePaperForm, type PaperForm } from './usePaperForm.ts';
+import { StoredPapers, type PaperFormProps } from './StoredPapers.tsx';
+import { usePaperForm, type PaperForm } from './usePaperForm.ts';
 import './shop.css';
 
 export default function ListingSettingsPage() {
-  const settings = useAnswer(paperSettingsRoutes.papers);
-  const [kept, setKept] = useJustKept();
-  if (settings.isPending) return <Loading />;
-  if (settings.isError) return <Failed error={settings.error} retry={() => void settings.refetch()} />;
-  const { version } = settings.data;
-  return <Form key={version} seen={settings.data} justKept={kept === version} onKept={setKept} />;
+  return <StoredPapers form={({ key, ...props }) => <Form key={key} {...props} />} />;
 }
 
 const OFFERS = [
@@ -27,15 +20,7 @@ const OFFERS = [
 ] as const;
 const SECONDS = LANGUAGES.filter((l) => l !== 'en').map((value) => ({ value, label: LANGUAGE_NAMES[value] }));
 
-function Form({
-  seen,
-  justKept,
-  onKept,
-}: {
-  seen: VersionedPapers;
-  justKept: boolean;
-  onKept: (version: number) => void;
-}) {
+function Form({ seen, justKept, onKept }: PaperFormProps) {
   const own = useMay('own');
   const form = usePaperForm(seen, onKept);
   const { second } = form.values.listing;

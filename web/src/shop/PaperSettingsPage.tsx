@@ -1,30 +1,15 @@
 /** What stands on the shop's papers: letterhead, terms, and the words for each way of being taxed. */
-import { paperSettingsRoutes, type VersionedPapers } from '@jutbank/contract/shop';
-import { useAnswer } from '../base/answers.ts';
 import { useMay, useSession } from '../base/session.ts';
 import './shop.css';
-import { Failed, Loading } from '../base/states.tsx';
 import { NumberInput, Submit, TextInput } from '../parts/fields/index.ts';
-import { useJustKept, usePaperForm } from './usePaperForm.ts';
+import { StoredPapers, type PaperFormProps } from './StoredPapers.tsx';
+import { usePaperForm } from './usePaperForm.ts';
 
 export default function PaperSettingsPage() {
-  const settings = useAnswer(paperSettingsRoutes.papers);
-  const [kept, setKept] = useJustKept();
-  if (settings.isPending) return <Loading />;
-  if (settings.isError) return <Failed error={settings.error} retry={() => void settings.refetch()} />;
-  const { version } = settings.data;
-  return <Form key={version} seen={settings.data} justKept={kept === version} onKept={setKept} />;
+  return <StoredPapers form={({ key, ...props }) => <Form key={key} {...props} />} />;
 }
 
-function Form({
-  seen,
-  justKept,
-  onKept,
-}: {
-  seen: VersionedPapers;
-  justKept: boolean;
-  onKept: (version: number) => void;
-}) {
+function Form({ seen, justKept, onKept }: PaperFormProps) {
   const own = useMay('own');
   const { shop } = useSession();
   const form = usePaperForm(seen, onKept);

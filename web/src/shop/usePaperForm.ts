@@ -1,5 +1,4 @@
 /** The form over the shop's papers: one stored document, of which each page shows its part. */
-import { useState } from 'react';
 import { paperSettingsRoutes, type PaperSettings, type VersionedPapers } from '@jutbank/contract/shop';
 import { useKeptAnswers } from '../base/answers.ts';
 import { useContractForm, type ContractForm } from '../parts/fields/index.ts';
@@ -19,6 +18,3 @@ export function usePaperForm(seen: VersionedPapers, onKept: (version: number) =>
     },
   });
 }
-
-/** Which version this person has just stored, to be told so once. */
-export const useJustKept = () => useState<number>();
