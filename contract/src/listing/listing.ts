@@ -84,6 +84,8 @@ export const listingDraft = z
       .nullable(),
     postage: takenPostage.nullable(),
     cautions: z.array(z.string()),
+    /** what is to be thought of where it is sold over the counter */
+    cautionsAtCounter: z.array(z.string()),
     /** pictures a buyer looks for, ticked off by what is there */
     shots: z.array(z.object({ id: z.string(), ask: z.string(), done: z.boolean() })),
     /** findings that no picture shows */

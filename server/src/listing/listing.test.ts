@@ -281,6 +281,7 @@ describe('in a second language, with postage, and for as long as it runs', () =>
     const { problems, cautions } = await draft(kept);
     expect(problems.map((p: any) => p.detail).join(' ')).toMatch(/21 years.*Posted to a checked address/s);
     expect(cautions).toContain('Posted to a checked address.');
+    expect((await draft(kept)).cautionsAtCounter[0]).toMatch(/21 years/);
     expect((await publish(kept)).status).toBe(422);
     expect((await publish(await put(kept, 'listing', (await draft(kept)).written))).status).toBe(200);
     await keep((s) => ({ ...s, cautions: { minimumAge: null, longBlade: null, own: [] } }));

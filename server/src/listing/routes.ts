@@ -54,6 +54,7 @@ export function mountListing(
       },
       postage: record.postage,
       cautions: cautionsFor(facts, style.rules),
+      cautionsAtCounter: cautionsFor(facts, style.rules, 'counter'),
       shots: shots.map((shot) => ({ ...shot })),
       unseen: [...unseen],
       blocks: blocksOf(record),

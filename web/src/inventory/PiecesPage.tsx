@@ -33,7 +33,7 @@ export default function PiecesPage() {
         <h1>Pieces</h1>
         <span className="soft">
           <span className="num">{counted(total)}</span>{' '}
-          {asking.asks === '' ? 'in all, those that have left among them' : 'as asked'}
+          {asking.asks !== '' ? 'as asked' : total === 0 ? 'yet' : 'in all, those that have left among them'}
         </span>
         <span className="grow" />
         {mayWork && (

@@ -32,6 +32,7 @@ const draft: ListingDraft = {
   second: null,
   postage: null,
   cautions: [],
+  cautionsAtCounter: [],
   shots: [{ id: 'closed', ask: 'Closed', done: false }],
   unseen: ['Scales: crack'],
   blocks: [],

@@ -20,6 +20,7 @@ const draftOf = (more: Partial<ListingDraft> = {}): ListingDraft => ({
   postage: null,
   shots: [{ id: 'closed', ask: 'Closed', done: false }],
   unseen: [],
+  cautionsAtCounter: [],
   cautions: ['Carrying one in public may be forbidden where the buyer lives.'],
   ...more,
 });

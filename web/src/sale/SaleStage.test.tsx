@@ -328,3 +328,24 @@ describe('still offered elsewhere', () => {
     expect(came.find((r) => r.path.endsWith('taken-down'))?.body).toEqual({ channel: 'window' });
   });
 });
+
+test('what is to be thought of goes by where it is sold', async () => {
+  const sheet = attributed();
+  open(sheet, {
+    [`GET /pieces/${sheet.id}/listing/draft`]: () => ({
+      body: {
+        written: { title: 'T', body: 'B' },
+        problems: [],
+        second: null,
+        postage: null,
+        cautions: ['Posted to a checked address.'],
+        cautionsAtCounter: ['Shown at the counter only.'],
+        shots: [],
+        unseen: [],
+        blocks: [],
+      },
+    }),
+  });
+  await screen.findByText('Shown at the counter only.');
+  expect(screen.queryByText('Posted to a checked address.')).toBeNull();
+});

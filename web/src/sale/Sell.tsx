@@ -3,6 +3,7 @@ import { ButtonBase } from '@mui/material';
 import { Link, useSearchParams } from 'react-router';
 import { TAX_BASES, type Money, type SaleTax } from '@jutbank/core/money';
 import { contactRoutes } from '@jutbank/contract/contacts';
+import { listingRoutes } from '@jutbank/contract/listing';
 import { pieceRoutes, type PieceSheet } from '@jutbank/contract/pieces';
 import { saleRoutes } from '@jutbank/contract/sale';
 import { pricingSettingsRoutes } from '@jutbank/contract/shop';
@@ -44,6 +45,8 @@ export function Sell({ sheet }: { sheet: PieceSheet }) {
   const offers = sheet.listing?.messages.filter((m) => m.kind === 'offer' && m.state === 'open') ?? [];
   const settings = useAnswer(pricingSettingsRoutes.settings);
   const channels = settings.data?.settings.channels ?? [];
+  // what is to be thought of goes by where it is sold: over the counter, or somewhere that it is posted from
+  const draft = useAnswer(listingRoutes.draft, { params: { id: sheet.id } }).data;
   const contacts =
     useAnswer(contactRoutes.listContacts, { query: { limit: 200 } }, { enabled: may }).data?.items ?? [];
   const asked = offers.find((o) => o.id === query.get('offer')) ?? offers[0];
@@ -86,6 +89,8 @@ export function Sell({ sheet }: { sheet: PieceSheet }) {
   };
   const scheme = settings.data?.settings.tax.on ?? 'none';
   if (!may) return <p className="soft">Not sold yet.</p>;
+  const atCounter = form.values.message === null && (form.values.channel ?? COUNTER) === COUNTER;
+  const cautions = (atCounter ? draft?.cautionsAtCounter : draft?.cautions) ?? [];
   return (
     <form className="fields" noValidate onSubmit={form.onSubmit}>
       <h2 className="sec">Sell it</h2>
@@ -137,6 +142,11 @@ export function Sell({ sheet }: { sheet: PieceSheet }) {
           {...form.field('despiteReservation')}
         />
       )}
+      {cautions.map((caution) => (
+        <p key={caution} className="soft">
+          {caution}
+        </p>
+      ))}
       <Tick
         label="The buyer’s age has been checked, and the rules of the place it goes to"
         {...form.field('ageChecked')}
