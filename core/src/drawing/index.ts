@@ -91,3 +91,5 @@ function lockingFolder(button: boolean, { clip, lanyard }: OutlineTraits): Shape
 export * from './severity.ts';
 export * from './blade.ts';
 export { OVER_PICTURE, PALETTES, type Palette, type Tone } from './palette.ts';
+export { PAINTS } from './paints.ts';
+export * from './piece/index.ts';

@@ -72,6 +72,30 @@ export interface FeatureValue {
   label: string;
   /** a material that gives off vapour with age: it is kept apart from its neighbours */
   vapour?: Maybe<boolean>;
+  /** what the value looks like: slots of the drawing and their styles, as “bolster: grooved” */
+  draws?: Maybe<Record<string, string | null>>;
+}
+
+/** A length as a measure of the pattern, or a share of one. */
+export interface LengthOf {
+  of: string;
+  share?: Maybe<number>;
+}
+/** How a pattern is drawn where its variants say nothing else; every style is kept, those unknown here are not drawn. */
+export interface PatternDrawing {
+  handle?: Maybe<{ profile?: Maybe<string>; height?: Maybe<number>; length?: Maybe<LengthOf> }>;
+  blades?: Maybe<
+    {
+      role: string;
+      end?: Maybe<string>;
+      shape?: Maybe<string>;
+      length?: Maybe<number | LengthOf>;
+      height?: Maybe<number>;
+      /** layer from the mark side, 0 first */
+      layer?: Maybe<number>;
+    }[]
+  >;
+  styles?: Maybe<Record<string, string | null>>;
 }
 
 export type FeatureKind = 'category' | 'count' | 'measure' | 'text';
@@ -220,6 +244,7 @@ export interface Pattern {
   features?: Maybe<Record<string, FeatureReading[]>>;
   /** the main blade's outline when new, closed, in mm: the tang end at x = 0, the edge towards greater y */
   outline?: Maybe<[number, number][]>;
+  drawing?: Maybe<PatternDrawing>;
   /** how many were made of the whole pattern in each year, where a source tells it */
   madeByYear?: Maybe<Record<string, number>>;
 }

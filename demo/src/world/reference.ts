@@ -12,6 +12,7 @@ import type {
   Source,
   Variant,
 } from '@jutbank/core/reference';
+import { withDrawing } from './drawings.ts';
 import { furtherMakers } from './furtherMakers.ts';
 
 const sources: Source[] = [
@@ -115,14 +116,14 @@ const features: Feature[] = [
     part: 'scales',
     kind: 'category',
     values: [
-      { id: 'horn', label: 'Horn' },
-      { id: 'fibre', label: 'Pressed fibre' },
-      { id: 'bone', label: 'Bone' },
-      { id: 'ebony', label: 'Ebony' },
-      { id: 'celluloid', label: 'Celluloid', vapour: true },
-      { id: 'steel', label: 'Steel' },
-      { id: 'laminate', label: 'Laminate' },
-      { id: 'carbon', label: 'Carbon weave' },
+      { id: 'horn', label: 'Horn', draws: { scales: 'horn' } },
+      { id: 'fibre', label: 'Pressed fibre', draws: { scales: 'fibre' } },
+      { id: 'bone', label: 'Bone', draws: { scales: 'jigged' } },
+      { id: 'ebony', label: 'Ebony', draws: { scales: 'ebony' } },
+      { id: 'celluloid', label: 'Celluloid', vapour: true, draws: { scales: 'celluloid' } },
+      { id: 'steel', label: 'Steel', draws: { scales: 'brushed' } },
+      { id: 'laminate', label: 'Laminate', draws: { scales: 'laminate' } },
+      { id: 'carbon', label: 'Carbon weave', draws: { scales: 'carbon' } },
     ],
     swap: 'easy',
     effort: 'glance',
@@ -1429,7 +1430,7 @@ export const demoPack: ReferencePack = {
   sources: [...sources, ...furtherMakers.sources],
   makers: [...makers, ...furtherMakers.makers],
   features,
-  patterns: [...patterns, ...furtherMakers.patterns].map(withOutline),
+  patterns: [...patterns, ...furtherMakers.patterns].map((pattern) => withDrawing(withOutline(pattern))),
   codes,
   marks: [...marks, ...furtherMakers.marks],
   windows: [...windows, ...furtherMakers.windows],

@@ -1,0 +1,87 @@
+/** The drawing of a piece from its recipe: to scale, part by part, a function of the recipe alone. */
+import { drawBalisong } from './balisong.ts';
+import { drawFromAbove, drawLocking } from './locking.ts';
+import { drawMultiTool } from './multiTool.ts';
+import { stateOf, type DrawingRecipe } from './recipe.ts';
+import { Sheet, type Drawing } from './sheet.ts';
+import { CLOSED, drawSlipjoint, OPENED } from './slipjoint.ts';
+import { spokenName } from './spoken.ts';
+import { drawBayonet, drawFixed } from './straight.ts';
+import { drawTangOn } from './tang.ts';
+
+export const VIEWS = ['mark-side', 'pile-side', 'open', 'from-above', 'tang'] as const;
+export type View = (typeof VIEWS)[number];
+
+/**
+ * A straight knife is `open` when it is drawn without its sheath or scabbard.
+ * @returns widths and places in mm. A folder's handle runs from x = 0 to its closed length; a straight knife's guard
+ * stands at x = 0 and its blade runs to minus its length.
+ */
+export function drawPiece(recipe: DrawingRecipe, view: View): Drawing {
+  const sheet = new Sheet();
+  if (view === 'tang')
+    drawTangOn(
+      sheet,
+      recipe.stamp,
+      stateOf(recipe, 'finish'),
+      recipe.styles['property-mark'] ?? 'none',
+      stateOf(recipe, 'property-mark'),
+    );
+  else if (view === 'from-above' && hasLayers(recipe)) drawFromAbove(sheet, recipe);
+  else drawSide(sheet, recipe, view);
+  return sheet.finish(spokenName(recipe));
+}
+const hasLayers = ({ construction }: DrawingRecipe) =>
+  construction !== 'fixed' && construction !== 'bayonet' && construction !== 'balisong';
+
+function drawSide(sheet: Sheet, recipe: DrawingRecipe, view: View): void {
+  const open = view === 'open';
+  const stand = open ? OPENED : CLOSED;
+  switch (recipe.construction) {
+    case 'slipjoint':
+      drawSlipjoint(sheet, recipe, stand);
+      return;
+    case 'multi-tool':
+      drawMultiTool(sheet, recipe, stand);
+      return;
+    case 'locking-folder':
+    case 'automatic':
+      drawLocking(sheet, recipe, { open, side: view === 'pile-side' ? 'pile' : 'mark' });
+      return;
+    case 'balisong':
+      drawBalisong(sheet, recipe, open);
+      return;
+    case 'fixed':
+      drawFixed(sheet, recipe, !open);
+      return;
+    case 'bayonet':
+      drawBayonet(sheet, recipe, !open);
+  }
+}
+
+/** How a construction is shown where there is room for one view: a folder by its handle, what locks and what is straight open. */
+export const cardView = ({ construction }: Pick<DrawingRecipe, 'construction'>): View =>
+  construction === 'slipjoint' || construction === 'multi-tool' ? 'mark-side' : 'open';
+
+/** The views that show how two or more pieces differ, the card's own first; empty where they are drawn alike. */
+export function viewsThatDiffer(recipes: readonly DrawingRecipe[]): View[] {
+  const [first] = recipes;
+  if (!first) return [];
+  const order: View[] = [cardView(first), ...VIEWS.filter((view) => view !== cardView(first))];
+  const told = new Set<string>();
+  return order.filter((view) => {
+    const news = differingParts(recipes.map((recipe) => drawPiece(recipe, view))).filter(
+      (part) => !told.has(part),
+    );
+    for (const part of news) told.add(part);
+    return news.length > 0;
+  });
+}
+/** Parts whose shapes are not the same on all, or that some do not have. */
+export function differingParts(drawings: readonly Drawing[]): string[] {
+  const names = [...new Set(drawings.flatMap((d) => d.parts.map((p) => p.part)))];
+  return names.filter((name) => {
+    const shapes = drawings.map((d) => JSON.stringify(d.parts.find((p) => p.part === name)?.shapes ?? null));
+    return new Set(shapes).size > 1;
+  });
+}

@@ -1,0 +1,39 @@
+/** The drawn piece: recipes from what is recorded, drawings from recipes. */
+export { drawStampOnTang } from './tang.ts';
+export { cardView, differingParts, drawPiece, VIEWS, viewsThatDiffer, type View } from './draw.ts';
+export {
+  placeOf,
+  featuresOfPart,
+  recipeOfPiece,
+  recipeOfRecords,
+  slotsOf,
+  stampOf,
+  type Records,
+  type Seen,
+} from './records.ts';
+export { readStyles } from './readStyles.ts';
+export {
+  SIGN_FORMS,
+  SIGN_PLACES,
+  type BladeRecipe,
+  type DrawingRecipe,
+  type PartState,
+  type SignPlace,
+  type StampRecipe,
+} from './recipe.ts';
+export { DETAIL, type DrawnPart, type Drawing, type Ink, type Paint, type Shape } from './sheet.ts';
+export { bladesThatDoNotFold } from './slipjoint.ts';
+export { spokenName, spokenStamp } from './spoken.ts';
+export {
+  drawsOn,
+  isSlot,
+  SLOT_NAMES,
+  SLOTS,
+  stylesOf,
+  USUAL,
+  type BladeForm,
+  type SlotName,
+  type StyleOf,
+  type Styles,
+  type Texture,
+} from './vocabulary.ts';

@@ -1,0 +1,56 @@
+/** What a piece is drawn from: styles by slot, measures, blades, and how each is known. */
+import type { Construction } from '../../reference/index.ts';
+import type { BladeForm, SlotName, Styles } from './vocabulary.ts';
+
+/** `assumed` is drawn from the nearest that is recorded; `differs` contradicts what is recorded. */
+export type PartState = 'recorded' | 'measured' | 'assumed' | 'not-there' | 'exchanged' | 'differs';
+
+export interface BladeRecipe {
+  /** 'master', 'pen' … as the pattern calls it */
+  readonly role: string;
+  readonly end: 'front' | 'rear';
+  readonly form: BladeForm;
+  /** mm from the handle to the tip */
+  readonly length: number;
+  /** greatest height, mm; derived so that it folds where it is not recorded */
+  readonly height?: number;
+  /** layer from the mark side, 0 first */
+  readonly layer: number;
+  /** share of the outline when new that is left, 0–1 */
+  readonly fullness?: number;
+  readonly state: PartState;
+}
+
+/** A stamp as it is struck: text, lettering, and the signs counted beside it. */
+export interface StampRecipe {
+  readonly lines: readonly string[];
+  readonly lettering: Lettering;
+  readonly painted?: boolean;
+  readonly framed?: boolean;
+  /** a property mark struck beside it */
+  readonly signs?: { readonly count: number; readonly form: SignForm; readonly where: SignPlace } | undefined;
+  readonly state?: PartState;
+}
+export type Lettering = 'upright' | 'slanted' | 'arched' | 'script';
+export const SIGN_FORMS = ['tick', 'dot', 'ring', 'star', 'cross', 'diamond'] as const;
+export type SignForm = (typeof SIGN_FORMS)[number];
+export const SIGN_PLACES = ['above', 'below', 'beside', 'before', 'after', 'arc'] as const;
+export type SignPlace = (typeof SIGN_PLACES)[number];
+
+export interface DrawingRecipe {
+  readonly name: string;
+  readonly construction: Construction;
+  readonly styles: Required<Styles> | Styles;
+  /** how each slot is known; what is not named is assumed */
+  readonly known: Readonly<Partial<Record<SlotName, PartState>>>;
+  /** mm: a folder over its bolsters; of a straight knife the grip */
+  readonly handleLength: number;
+  readonly handleHeight: number;
+  readonly handleState: PartState;
+  readonly blades: readonly BladeRecipe[];
+  readonly stamp?: StampRecipe | undefined;
+  /** blade and handle taken from a measured picture, mm, the handle's joint at x = 0; they replace the parametric one */
+  readonly bladeOutline?: readonly (readonly [number, number])[] | undefined;
+}
+/** How a slot is known; what nobody recorded is assumed. */
+export const stateOf = (recipe: DrawingRecipe, slot: SlotName): PartState => recipe.known[slot] ?? 'assumed';

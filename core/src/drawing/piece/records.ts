@@ -1,0 +1,310 @@
+/** Recipes from what the reference records: the variant, else its pattern, else the usual of its construction. */
+import type {
+  Code,
+  Construction,
+  Feature,
+  FeatureReading,
+  Mark,
+  NominalMeasure,
+  Pattern,
+  PatternDrawing,
+  Variant,
+} from '../../reference/index.ts';
+import { letteringOf } from '../stamp.ts';
+import { readStyles } from './readStyles.ts';
+import {
+  SIGN_PLACES,
+  type BladeRecipe,
+  type DrawingRecipe,
+  type PartState,
+  type SignPlace,
+  type StampRecipe,
+} from './recipe.ts';
+import {
+  drawsOn,
+  isSlot,
+  SLOTS,
+  stylesOf,
+  USUAL,
+  type BladeForm,
+  type SlotName,
+  type Styles,
+} from './vocabulary.ts';
+
+export interface Records {
+  readonly pattern: Pick<Pattern, 'name' | 'construction' | 'measures' | 'features' | 'drawing' | 'outline'>;
+  readonly variant?: Pick<Variant, 'name' | 'features' | 'measures' | 'marks'> | undefined;
+  readonly features: readonly Feature[];
+  readonly marks?: readonly Mark[];
+  readonly codes?: readonly Code[];
+}
+
+export function recipeOfRecords(records: Records): DrawingRecipe {
+  const { pattern, variant, features } = records;
+  const { construction } = pattern;
+  const styles: Partial<Record<SlotName, string>> = { ...USUAL[construction] };
+  const known: Partial<Record<SlotName, PartState>> = {};
+  const take = (slot: string, style: string) => {
+    if (!isSlot(slot) || !drawsOn(slot, construction) || !stylesOf(slot, construction).includes(style))
+      return;
+    styles[slot] = style;
+    known[slot] = 'recorded';
+  };
+  for (const [slot, style] of Object.entries(pattern.drawing?.styles ?? {}))
+    if (style != null) take(slot, style);
+  if (pattern.drawing?.handle?.profile != null) take('profile', pattern.drawing.handle.profile);
+  for (const read of [pattern.features, variant?.features])
+    for (const [id, [value]] of Object.entries(read ?? {})) {
+      const feature = features.find((f) => f.id === id);
+      if (!feature || value === undefined) continue;
+      for (const [slot, style] of Object.entries(readStyles(feature, value, construction))) take(slot, style);
+    }
+  // a bolster that is recorded is there
+  if (known.bolster && !known['bolster-set'] && styles['bolster-set'] === 'none')
+    styles['bolster-set'] = 'front';
+  return finishRecipe(records, styles as Styles, known);
+}
+
+/** A piece as far as it has been looked at: what was seen is drawn as seen, the rest as its nearest form is recorded, dashed. */
+export interface Seen {
+  readonly value?: FeatureReading;
+  readonly measure?: number;
+  readonly state: PartState;
+}
+export function recipeOfPiece(records: Records, seen: Readonly<Record<string, Seen>>): DrawingRecipe {
+  const base = recipeOfRecords(records);
+  const { construction } = base;
+  const styles: Partial<Record<SlotName, string>> = { ...base.styles };
+  const known: Partial<Record<SlotName, PartState>> = {};
+  const measures: Record<string, NominalMeasure> = {
+    ...records.pattern.measures,
+    ...records.variant?.measures,
+  };
+  let measured = false;
+  let blades: FeatureReading | undefined;
+  for (const [id, { value, measure, state }] of Object.entries(seen)) {
+    const feature = records.features.find((f) => f.id === id);
+    if (!feature) continue;
+    if (measure !== undefined) {
+      measures[id] = { value: measure };
+      measured = true;
+    }
+    if (feature.kind === 'count' && typeof value === 'number') blades = value;
+    if (state === 'not-there')
+      for (const slot of slotsOf(feature, construction)) {
+        known[slot] = 'not-there';
+        if (stylesOf(slot).includes('none')) styles[slot] = 'none';
+      }
+    if (value === undefined) continue;
+    for (const [slot, style] of Object.entries(readStyles(feature, value, construction)))
+      if (isSlot(slot) && drawsOn(slot, construction) && stylesOf(slot).includes(style)) {
+        styles[slot] = style;
+        known[slot] = state;
+      }
+  }
+  const counted = records.features.find((f) => f.kind === 'count' && f.part === 'blade');
+  const varied: Records = {
+    ...records,
+    pattern: { ...records.pattern, measures },
+    variant: {
+      name: records.variant?.name ?? records.pattern.name,
+      measures,
+      marks: records.variant?.marks,
+      features: {
+        ...records.variant?.features,
+        ...(counted && blades !== undefined && { [counted.id]: [blades] }),
+      },
+    },
+  };
+  const made = finishRecipe(varied, styles as Styles, known);
+  const looked =
+    blades !== undefined ||
+    known['blade-form'] !== undefined ||
+    known.pull !== undefined ||
+    known.finish !== undefined;
+  return {
+    ...made,
+    stamp: made.stamp && { ...made.stamp, state: 'assumed' },
+    handleState: measured ? 'measured' : 'assumed',
+    blades: made.blades.map((blade) => ({ ...blade, state: looked ? 'recorded' : 'assumed' })),
+  };
+}
+/** Slots that some value of a feature draws. */
+export const slotsOf = (feature: Feature, construction: Construction): SlotName[] => [
+  ...new Set(
+    (feature.values ?? []).flatMap((v) =>
+      Object.keys(readStyles(feature, v.id, construction)).filter(isSlot),
+    ),
+  ),
+];
+/** The features that decide a drawn part, most telling first: what a click on it takes in hand. */
+export function featuresOfPart(
+  part: string,
+  features: readonly Feature[],
+  construction: Construction,
+): Feature[] {
+  const base = part.split(':')[0] ?? part;
+  return features.filter((feature) => {
+    if (feature.constructions && !feature.constructions.includes(construction)) return false;
+    if (feature.kind === 'count') return base === 'blade' && feature.part === 'blade';
+    return slotsOf(feature, construction).some((slot) =>
+      partsOf(slot).some(
+        (p) => p === part || (p.split(':')[0] === base && !p.includes(':')) || part.startsWith(`${p}:`),
+      ),
+    );
+  });
+}
+const partsOf = (slot: SlotName): readonly string[] => SLOTS[slot].parts;
+
+/** Share of the length that a handle is high, where nothing is recorded; of a straight knife the grip's length and height, mm. */
+const PROPORTION: Readonly<
+  Record<Construction, { readonly height: number; readonly length: number; readonly blade: number }>
+> = {
+  slipjoint: { height: 0.163, length: 95, blade: 0.73 },
+  'multi-tool': { height: 0.235, length: 91, blade: 0.72 },
+  'locking-folder': { height: 0.245, length: 112, blade: 0.74 },
+  automatic: { height: 0.19, length: 115, blade: 0.76 },
+  balisong: { height: 0.23, length: 125, blade: 0.8 },
+  fixed: { height: 0.24, length: 112, blade: 1.05 },
+  bayonet: { height: 0.21, length: 125, blade: 2 },
+};
+
+function finishRecipe(records: Records, styles: Styles, known: DrawingRecipe['known']): DrawingRecipe {
+  const { pattern, variant, features } = records;
+  const { construction, drawing } = pattern;
+  const usual = PROPORTION[construction];
+  const measureOf = (id: string | undefined) =>
+    id === undefined ? undefined : (variant?.measures?.[id]?.value ?? pattern.measures?.[id]?.value);
+  const straight = construction === 'fixed' || construction === 'bayonet';
+  const bladeLength = measureOf(lengthFeature(features, 'blade'));
+  const overall = measureOf(lengthFeature(features, 'overall'));
+  const told =
+    measureOf(drawing?.handle?.length?.of) ??
+    (straight ? undefined : measureOf(lengthFeature(features, 'closed')));
+  const handleLength =
+    told ??
+    (straight && overall !== undefined && bladeLength !== undefined ? overall - bladeLength : undefined);
+  const length =
+    handleLength ?? (straight || bladeLength === undefined ? usual.length : bladeLength / usual.blade);
+  return {
+    name: variant && variant.name !== pattern.name ? `${pattern.name}, ${variant.name}` : pattern.name,
+    construction,
+    styles,
+    known,
+    handleLength: length,
+    handleHeight: drawing?.handle?.height ?? length * usual.height,
+    handleState: handleLength === undefined ? 'assumed' : 'recorded',
+    blades: bladesOf(records, styles, known, length, bladeLength, measureOf),
+    stamp: stampOfVariant(records),
+    bladeOutline: drawing?.blades?.some((b) => b.shape != null) ? undefined : (pattern.outline ?? undefined),
+  };
+}
+/** The measure that tells a length, by what it is called. */
+function lengthFeature(
+  features: readonly Feature[],
+  which: 'closed' | 'blade' | 'overall',
+): string | undefined {
+  const said = { closed: /closed/, blade: /blade.*length|length.*blade/, overall: /over.?all|total.*length/ }[
+    which
+  ];
+  return features.find(
+    (f) => f.kind === 'measure' && (f.unit ?? 'mm') === 'mm' && said.test(`${f.id} ${f.label}`.toLowerCase()),
+  )?.id;
+}
+
+type MeasureOf = (id: string | undefined) => number | undefined;
+function bladesOf(
+  { pattern, variant, features }: Records,
+  styles: Styles,
+  known: DrawingRecipe['known'],
+  handleLength: number,
+  bladeLength: number | undefined,
+  measureOf: MeasureOf,
+): BladeRecipe[] {
+  const { construction, drawing } = pattern;
+  const counted = features.find((f) => f.kind === 'count' && f.part === 'blade');
+  const count =
+    counted &&
+    [variant?.features, pattern.features]
+      .map((read) => read?.[counted.id]?.[0])
+      .find((n) => typeof n === 'number');
+  const many = construction === 'slipjoint' || construction === 'multi-tool';
+  const written = drawing?.blades ?? [];
+  const limit = construction === 'multi-tool' ? 2 : 5;
+  const n = many
+    ? Math.max(construction === 'multi-tool' ? 1 : 0, Math.min(limit, Number(count ?? (written.length || 1))))
+    : 1;
+  const main = bladeLength ?? handleLength * PROPORTION[construction].blade;
+  return Array.from({ length: n }, (_, i): BladeRecipe => {
+    const record = written[i];
+    const form = i === 0 && known['blade-form'] ? styles['blade-form'] : formNamed(record?.shape);
+    const length = lengthOf(record?.length, measureOf);
+    return {
+      role: record?.role ?? ROLES[i] ?? `blade ${i + 1}`,
+      end:
+        record?.end === 'rear' || (!record && i === 1 && n !== 2) || (!record && i >= 2) ? 'rear' : 'front',
+      form: form ?? (i === 0 ? (styles['blade-form'] ?? 'spear') : 'pen'),
+      length: length ?? (i === 0 ? main : main * (i === 1 ? 0.74 : 0.7)),
+      ...(record?.height != null && { height: record.height }),
+      layer: record?.layer ?? i,
+      state: form ? 'recorded' : 'assumed',
+    };
+  });
+}
+const ROLES = ['master', 'pen', 'third', 'fourth', 'fifth'];
+const formNamed = (shape: string | null | undefined): BladeForm | undefined =>
+  shape != null && stylesOf('blade-form').includes(shape) ? (shape as BladeForm) : undefined;
+type Length = NonNullable<NonNullable<PatternDrawing['blades']>[number]['length']>;
+function lengthOf(length: Length | null | undefined, measureOf: MeasureOf): number | undefined {
+  if (length == null || typeof length === 'number') return length ?? undefined;
+  const whole = measureOf(length.of);
+  return whole === undefined ? undefined : whole * (length.share ?? 1);
+}
+
+function stampOfVariant({ variant, marks, codes }: Records): StampRecipe | undefined {
+  const mark = marks?.find((m) => variant?.marks?.includes(m.id));
+  return mark && stampOf(mark, codes);
+}
+/** A stamp of the reference; the signs a code counts stand where its rules put them, three of them where none is counted. */
+export function stampOf(
+  mark: Pick<Mark, 'lines' | 'lettering' | 'codes'>,
+  codes: readonly Code[] = [],
+  counted?: { readonly count: number; readonly where: string },
+): StampRecipe {
+  const words = mark.lettering?.toLowerCase() ?? '';
+  const code = codes.find(
+    (c) => c.kind === 'date' && mark.codes?.includes(c.id) && c.reads.some((r) => r.type === 'count'),
+  );
+  const row = code?.kind === 'date' ? code.reads.find((r) => r.type === 'choice')?.values?.[0] : undefined;
+  const where = counted?.where ?? row;
+  return {
+    lines: mark.lines,
+    lettering: letteringOf(mark),
+    painted: /paint|filled/.test(words),
+    framed: /frame|oval|cartouche/.test(words),
+    ...(code &&
+      where !== undefined && {
+        signs: { count: counted?.count ?? 3, form: signForm(code), where: placeOf(where) },
+      }),
+  };
+}
+const signForm = (code: Code): NonNullable<StampRecipe['signs']>['form'] => {
+  const title = `${code.title ?? ''} ${code.id}`.toLowerCase();
+  const forms = {
+    dot: /dot/,
+    ring: /ring|circle/,
+    star: /star/,
+    cross: /cross|plus/,
+    diamond: /diamond|lozenge/,
+  } as const;
+  return (Object.keys(forms) as (keyof typeof forms)[]).find((form) => forms[form].test(title)) ?? 'tick';
+};
+export function placeOf(words: string): SignPlace {
+  const said = words.toLowerCase();
+  if (/arc|arch/.test(said)) return 'arc';
+  if (/above|over|top/.test(said)) return 'above';
+  if (/below|under|bottom/.test(said)) return 'below';
+  if (/left|before|front/.test(said)) return 'before';
+  if (/right|after|behind/.test(said)) return 'after';
+  return SIGN_PLACES.find((place) => said.includes(place)) ?? 'beside';
+}
