@@ -1,5 +1,6 @@
 /** One piece taken through the stages, as far as its story goes. */
 import type { IdentifyAnswer, Observation } from '@jutbank/core/bench';
+import { recipeOfRecords } from '@jutbank/core/drawing';
 import type { PieceSheet } from '@jutbank/contract/pieces';
 import type { Client } from './client.ts';
 import { appraiseForTheBooks } from './fillAppraisals.ts';
@@ -98,30 +99,21 @@ export async function addPictures(
 ): Promise<void> {
   const variant = variantOf(story);
   const pattern = demoPack.patterns?.find((p) => p.id === variant.pattern);
-  const first = (feature: string) => {
-    const value = story.instead?.[feature] ?? variant.features?.[feature]?.[0];
-    return typeof value === 'string' ? value : undefined;
-  };
-  const lanyard = first('lanyard-fitting');
-  const bolster = first('bolster-form');
-  const subject = {
-    construction: pattern?.construction ?? 'slipjoint',
-    handle: first('scale-material') ?? first('grip-material'),
-    finish: first('coating'),
-    traits: {
-      lanyard: lanyard === 'ring' || lanyard === 'bar' ? lanyard : undefined,
-      bolster: bolster === 'grooved' || bolster === 'ribbed' ? bolster : undefined,
-    },
-    length:
-      pattern?.measures?.['closed-length']?.value ??
-      (pattern?.measures?.['blade-length']?.value ?? 120) * 1.45,
-  } as const;
+  if (!pattern) throw new Error(`the demo has no pattern ${variant.pattern}`);
+  const shown = Object.entries(story.instead ?? {}).map(([feature, value]) => [feature, [value]]);
+  const recipe = recipeOfRecords({
+    pattern,
+    variant: { ...variant, features: { ...variant.features, ...Object.fromEntries(shown) } },
+    features: demoPack.features ?? [],
+    marks: demoPack.marks ?? [],
+    codes: demoPack.codes ?? [],
+  });
   for (const closeUp of closeUps) {
     const form = new FormData();
     form.set('caption', closeUp ? 'Close up' : 'Mark side');
     form.set(
       'file',
-      new Blob([new Uint8Array(await drawPicture(subject, luck, closeUp))], { type: 'image/jpeg' }),
+      new Blob([new Uint8Array(await drawPicture(recipe, luck, closeUp))], { type: 'image/jpeg' }),
       'picture.jpg',
     );
     const { version, pictures } = await client.call<PieceSheet>('POST', `/pieces/${id}/pictures`, form);
@@ -133,13 +125,13 @@ export async function addPictures(
           id: picture,
           caption,
           frame,
-          mmPerPixel: i === pictures.length - 1 ? mmPerPixelOf(subject, closeUp) : mmPerPixel,
+          mmPerPixel: i === pictures.length - 1 ? mmPerPixelOf(recipe, closeUp) : mmPerPixel,
         })),
       },
       version,
     );
   }
-  const size = pattern && bladeSizeOf(pattern);
+  const size = bladeSizeOf(pattern);
   if (!size || !story.bladeWear) return;
   const form = new FormData();
   form.set('caption', 'Blade on the board');

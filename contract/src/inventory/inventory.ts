@@ -53,6 +53,8 @@ export const inventoryRow = z
     picture: z.string().nullable(),
     /** what was decided, by name; null where nothing is */
     attributed: z.string().nullable(),
+    variant: z.string().nullable(),
+    pattern: z.string().nullable(),
     tier: z.enum(TIERS).nullable(),
     /** as they were last reckoned; null where they were not */
     made: z.string().nullable(),

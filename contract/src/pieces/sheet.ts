@@ -59,6 +59,9 @@ export const readings = z
       label: z.string(),
       probability: z.number().nullable(),
       decided: z.boolean(),
+      /** what it is drawn as: decided, else the likeliest; null where nothing says */
+      variant: z.string().nullable(),
+      pattern: z.string().nullable(),
     }),
     when: z
       .object({

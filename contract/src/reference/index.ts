@@ -1,6 +1,7 @@
 export {
   type Contradiction,
   type Counts,
+  type DrawnForm,
   type ImportAnswer,
   type Item,
   type ItemRecord,

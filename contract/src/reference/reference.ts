@@ -20,6 +20,7 @@ import {
   type PackContents,
   type PackSection,
   type Pattern,
+  type PatternDrawing,
   type ReferencePack,
   type Source,
   type Story,
@@ -30,6 +31,8 @@ import {
 const words = z.string().max(2000);
 const reading = z.union([z.string().max(200), z.number()]);
 const varieties = z.record(z.string(), z.array(reading));
+/** Slots of the drawing and their styles; those this version does not know are kept and not drawn. */
+const styles = z.record(z.string().max(40), z.string().max(40).nullable());
 export const sourceShape: z.ZodType<Source> = z.looseObject({
   id: slug,
   title: words.min(1),
@@ -51,7 +54,9 @@ export const featureShape: z.ZodType<Feature> = z.looseObject({
   label: words.min(1),
   part: z.string().min(1).max(80),
   kind: z.enum(['category', 'count', 'measure', 'text']),
-  values: z.array(z.looseObject({ id: slug, label: words, vapour: z.boolean().nullish() })).nullish(),
+  values: z
+    .array(z.looseObject({ id: slug, label: words, vapour: z.boolean().nullish(), draws: styles.nullish() }))
+    .nullish(),
   unit: z.enum(['mm', 'g', 'deg']).nullish(),
   wear: z.enum(['none', 'shrinks', 'grows']).nullish(),
   swap: z.enum(SWAP_CLASSES).nullish(),
@@ -156,6 +161,31 @@ export const codeShape: z.ZodType<Code> = z.discriminatedUnion('kind', [
 ]);
 const nominal = z.looseObject({ value: z.number().positive(), tolerance: z.number().min(0).nullish() });
 const byYear = z.record(z.string().regex(/^-?\d{1,4}$/, 'a year'), z.number().min(0));
+const lengthOf = z.looseObject({ of: z.string().max(80), share: z.number().positive().max(4).nullish() });
+const millimetres = z.number().positive().max(2000);
+const patternDrawing: z.ZodType<PatternDrawing> = z.looseObject({
+  handle: z
+    .looseObject({
+      profile: z.string().max(40).nullish(),
+      height: millimetres.nullish(),
+      length: lengthOf.nullish(),
+    })
+    .nullish(),
+  blades: z
+    .array(
+      z.looseObject({
+        role: z.string().min(1).max(40),
+        end: z.string().max(20).nullish(),
+        shape: z.string().max(40).nullish(),
+        length: z.union([millimetres, lengthOf]).nullish(),
+        height: millimetres.nullish(),
+        layer: z.number().int().min(0).max(20).nullish(),
+      }),
+    )
+    .max(20)
+    .nullish(),
+  styles: styles.nullish(),
+});
 export const patternShape: z.ZodType<Pattern> = z.looseObject({
   id: slug,
   maker: slug,
@@ -169,6 +199,7 @@ export const patternShape: z.ZodType<Pattern> = z.looseObject({
     .array(z.tuple([z.number(), z.number()]))
     .max(2000)
     .nullish(),
+  drawing: patternDrawing.nullish(),
 });
 export const variantShape: z.ZodType<Variant> = z.looseObject({
   id: slug,
@@ -305,6 +336,16 @@ export const vocabulary = z
   })
   .meta({ id: 'Vocabulary' });
 export type Vocabulary = z.infer<typeof vocabulary>;
+/** What a variant's drawing is made from. */
+export type DrawnForm = Pick<Variant, 'id' | 'pattern' | 'name' | 'features' | 'measures' | 'marks'>;
+const drawnForm: z.ZodType<DrawnForm> = z.object({
+  id: z.string(),
+  pattern: z.string(),
+  name: z.string(),
+  features: varieties.nullish(),
+  measures: z.record(z.string(), nominal).nullish(),
+  marks: z.array(z.string()).nullish(),
+});
 /** One thing of the reference as it is written, for whoever writes it. */
 export const itemRecord = z
   .object({
@@ -518,6 +559,15 @@ export const referenceRoutes = {
     summary: 'A pattern with its variants and windows',
     params: bySlug,
     answer: answers(patternDetail, 'The pattern'),
+  }),
+  forms: route({
+    method: 'get',
+    path: '/reference/forms',
+    room: 'reference',
+    access: 'read',
+    summary: 'Variants by their ids, as far as they are drawn from them; unknown ids are left out',
+    query: z.object({ ids: z.string().max(8000) }),
+    answer: answers(z.object({ variants: z.array(drawnForm) }).meta({ id: 'DrawnForms' }), 'The variants'),
   }),
   variant: route({
     method: 'get',

@@ -187,6 +187,8 @@ export function rowShown(row: Row, index: ReferenceIndex): InventoryRow {
     construction: row.construction,
     stage: row.stage,
     picture: row.hash,
+    variant: attribution?.variant ?? null,
+    pattern: attribution?.pattern ?? null,
     attributed: attribution === null ? null : [pattern, variant].filter(Boolean).join(', ') || null,
     tier: attribution?.tier ?? null,
     made: reading?.when ? edtfInWords(reading.when.core) : null,

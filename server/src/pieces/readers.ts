@@ -392,23 +392,36 @@ function whichOf(index: ReferenceIndex, record: PieceRecord, answer: IdentifyAns
       label: name(variant, pattern) ?? 'Not in the reference',
       probability: known?.probability ?? null,
       decided: true,
+      variant: variant ?? null,
+      pattern: pattern ?? null,
     };
   }
   const best = answer.candidates[0];
   if (!best || record.observations.length === 0)
-    return { tier: 'not-enough-seen', label: 'Not looked at yet', probability: null, decided: false };
+    return {
+      tier: 'not-enough-seen',
+      label: 'Not looked at yet',
+      probability: null,
+      decided: false,
+      variant: null,
+      pattern: null,
+    };
   if (answer.unlisted > best.probability)
     return {
       tier: answer.attribution.tier,
       label: 'Perhaps not in the reference',
       probability: answer.unlisted,
       decided: false,
+      variant: null,
+      pattern: null,
     };
   return {
     tier: answer.attribution.tier,
     label: name(best.variant, best.pattern) ?? best.variant,
     probability: best.probability,
     decided: false,
+    variant: best.variant,
+    pattern: best.pattern ?? null,
   };
 }
 

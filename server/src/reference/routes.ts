@@ -108,6 +108,19 @@ export function mountReference(mount: Mount, library: Library, packs: Thread<Pac
     });
   });
 
+  mount.handle(referenceRoutes.forms, async ({ query }) => {
+    const index = await library.index();
+    const ids = [...new Set(query.ids.split(',').filter(Boolean))];
+    return answer({
+      variants: ids.flatMap((id) => {
+        const row = index.variants.get(id);
+        if (!row) return [];
+        const { name, features, measures, marks } = row.variant;
+        return [{ id, pattern: row.pattern.id, name, features, measures, marks }];
+      }),
+    });
+  });
+
   mount.handle(referenceRoutes.variant, async ({ params }) => {
     const index = await library.index();
     const row = index.variants.get(params.id);

@@ -1,5 +1,5 @@
 /** MUI made ours: square, flat, set in the shipped type, coloured by the palette that everything is drawn in. */
-import { OVER_PICTURE, PALETTES } from '@jutbank/core/drawing';
+import { OVER_PICTURE, PAINTS, PALETTES } from '@jutbank/core/drawing';
 import { createTheme, type Theme } from '@mui/material/styles';
 import { createElement } from 'react';
 import { Box, Downward } from './glyphs.tsx';
@@ -8,7 +8,7 @@ export type Mode = keyof typeof PALETTES;
 
 /** The same colours as variables of the style sheets: `--ink`, `--on-held`. */
 export function variablesOf(mode: Mode): Record<string, string> {
-  const tones = { ...PALETTES[mode], ...prefixed('over', OVER_PICTURE) };
+  const tones = { ...PALETTES[mode], ...prefixed('over', OVER_PICTURE), ...prefixed('paint', PAINTS[mode]) };
   return Object.fromEntries(
     Object.entries(tones).map(([tone, colour]) => [
       `--${tone.replaceAll(/[A-Z]/g, (c) => `-${c.toLowerCase()}`)}`,

@@ -1,11 +1,10 @@
-/** The share of a surface by painting it on the drawn outline, cell by cell. */
-import { useRef, useState } from 'react';
-import { drawOutline, OUTLINE_BOX } from '@jutbank/core/drawing';
+/** The share of a part by painting it on the drawn piece, cell by cell: what is painted lies on that part alone. */
+import { useMemo, useRef, useState } from 'react';
+import { drawPiece, foundOn, recipeOfRecords } from '@jutbank/core/drawing';
 import type { Construction } from '@jutbank/core/reference';
 
+/** mm of the piece that one cell covers */
 const CELL = 2;
-const COLUMNS = OUTLINE_BOX.width / CELL;
-const ROWS = OUTLINE_BOX.height / CELL;
 
 /** In cells. */
 interface Place {
@@ -16,10 +15,13 @@ const BRUSH = [-1, 0, 1].flatMap((dx) => [-1, 0, 1].map((dy) => [dx, dy] as cons
 
 export function AreaPainter({
   construction,
+  part,
   onShare,
 }: {
   construction: Construction;
-  /** percent of the outline that is painted, to the whole */
+  /** of the inspection: 'scales', 'blade:1' */
+  part: string;
+  /** percent of the part that is painted, to the whole */
   onShare: (percent: number) => void;
 }) {
   const drawing = useRef<SVGSVGElement>(null);
@@ -27,13 +29,22 @@ export function AreaPainter({
   const [way, setWay] = useState<'paint' | 'wipe'>();
   const last = useRef<Place>(undefined);
   const whole = useRef<number>(undefined);
-  const shapes = drawOutline(construction);
+  const drawn = useMemo(
+    () => drawPiece(recipeOfRecords({ pattern: { name: 'A piece', construction }, features: [] }), 'open'),
+    [construction],
+  );
+  const { left, top, widthMm, heightMm } = drawn;
+  const columns = Math.ceil(widthMm / CELL);
+  const rows = Math.ceil(heightMm / CELL);
+  const own = drawn.parts.filter((p) => foundOn(part, p.part));
+  // a part that is not drawn is painted on the whole piece
+  const onPart = (name: string) => own.length === 0 || own.some((p) => p.part === name);
   const belongs = (i: number): boolean => {
     const svg = drawing.current;
     if (!svg) return false;
     const point = svg.createSVGPoint();
-    point.x = ((i % COLUMNS) + 0.5) * CELL;
-    point.y = (Math.floor(i / COLUMNS) + 0.5) * CELL;
+    point.x = left + ((i % columns) + 0.5) * CELL;
+    point.y = top + (Math.floor(i / columns) + 0.5) * CELL;
     return [...svg.querySelectorAll<SVGGeometryElement>('path.solid')].some((path) =>
       path.isPointInFill(point),
     );
@@ -42,8 +53,8 @@ export function AreaPainter({
     const box = drawing.current?.getBoundingClientRect();
     if (!box) return { x: -1, y: -1 };
     return {
-      x: (((e.clientX - box.left) / box.width) * OUTLINE_BOX.width) / CELL,
-      y: (((e.clientY - box.top) / box.height) * OUTLINE_BOX.height) / CELL,
+      x: (((e.clientX - box.left) / box.width) * widthMm) / CELL,
+      y: (((e.clientY - box.top) / box.height) * heightMm) / CELL,
     };
   };
   /** Everything a brush of three cells covers on its way: a quick hand leaves no gaps. */
@@ -55,15 +66,15 @@ export function AreaPainter({
       const y = Math.floor(from.y + ((to.y - from.y) * k) / steps);
       for (const [dx, dy] of BRUSH) {
         const [cx, cy] = [x + dx, y + dy];
-        if (cx < 0 || cy < 0 || cx >= COLUMNS || cy >= ROWS) continue;
-        const cell = cy * COLUMNS + cx;
+        if (cx < 0 || cy < 0 || cx >= columns || cy >= rows) continue;
+        const cell = cy * columns + cx;
         if (now === 'wipe') next.delete(cell);
         else if (belongs(cell)) next.add(cell);
       }
     }
     setPainted(next);
     // the outline does not change under the brush: its cells are counted once
-    whole.current ??= Array.from({ length: COLUMNS * ROWS }, (_, i) => i).filter(belongs).length;
+    whole.current ??= Array.from({ length: columns * rows }, (_, i) => i).filter(belongs).length;
     onShare(Math.round((100 * next.size) / Math.max(1, whole.current)));
   };
   const end = () => {
@@ -74,12 +85,12 @@ export function AreaPainter({
     <svg
       ref={drawing}
       className="painter"
-      viewBox={`0 0 ${OUTLINE_BOX.width} ${OUTLINE_BOX.height}`}
+      viewBox={`${left} ${top} ${widthMm} ${heightMm}`}
       role="application"
-      aria-label="Paint what is gone on the outline"
+      aria-label="Paint what is gone on the drawn part"
       onPointerDown={(e) => {
         const place = placeOf(e);
-        const now = painted.has(Math.floor(place.y) * COLUMNS + Math.floor(place.x)) ? 'wipe' : 'paint';
+        const now = painted.has(Math.floor(place.y) * columns + Math.floor(place.x)) ? 'wipe' : 'paint';
         setWay(now);
         last.current = place;
         stroke(place, place, now);
@@ -93,14 +104,23 @@ export function AreaPainter({
       onPointerUp={end}
       onPointerLeave={end}
     >
-      {shapes.map((shape) => (
-        <path key={shape.d} d={shape.d} className={shape.fill === 'none' ? 'line' : 'solid'} />
-      ))}
+      {drawn.parts.map(({ part: name, shapes }) =>
+        shapes.map((shape, i) =>
+          shape.kind === 'area' ? (
+            <path
+              key={`${name} ${i}`}
+              d={shape.d}
+              className={onPart(name) ? 'solid' : 'other'}
+              fillRule="evenodd"
+            />
+          ) : null,
+        ),
+      )}
       {[...painted].map((i) => (
         <rect
           key={i}
-          x={(i % COLUMNS) * CELL}
-          y={Math.floor(i / COLUMNS) * CELL}
+          x={left + (i % columns) * CELL}
+          y={top + Math.floor(i / columns) * CELL}
           width={CELL}
           height={CELL}
         />

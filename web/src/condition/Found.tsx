@@ -4,7 +4,8 @@ import { CellInput } from '../parts/fields/CellInput.tsx';
 import { useState } from 'react';
 import { findingInWords, type Deduction, type Finding } from '@jutbank/core/condition';
 import type { ConditionBody, PieceSheet } from '@jutbank/contract/pieces';
-import { Outline } from '../parts/Drawn.tsx';
+import { FormDrawing } from '../reference/FormDrawing.tsx';
+import { useForms } from '../reference/useForms.ts';
 
 export function Found({
   sheet,
@@ -22,6 +23,9 @@ export function Found({
   const { findings } = body;
   const [surface, setSurface] = useState<string>();
   const [pinning, setPinning] = useState<number>();
+  const { variant, pattern } = sheet.readings.which;
+  const as = { construction: sheet.intake.construction, variant, pattern };
+  const recipeOf = useForms([as]);
   const picture = sheet.pictures.find((p) => p.id === surface);
   const here = findings.flatMap((f, i) =>
     f.pin && (f.pin.picture ?? undefined) === picture?.id ? [{ pin: f.pin, i }] : [],
@@ -74,7 +78,7 @@ export function Found({
             alt={picture.caption || 'Picture of the piece'}
           />
         ) : (
-          <Outline construction={sheet.intake.construction} width={420} />
+          <FormDrawing recipe={recipeOf(as)} view="open" width={560} height={300} />
         )}
         {here.map(({ pin: at, i }) => (
           <span

@@ -191,9 +191,13 @@ function AskHowBad({
       {BY_AREA.includes(draft.defect) && (
         <>
           <p className="soft" style={{ fontSize: 12 }}>
-            or painted: what is gone, on the outline
+            or painted: what is gone, on the part as it is drawn
           </p>
-          <AreaPainter construction={construction} onShare={(percent) => setTyped(String(percent))} />
+          <AreaPainter
+            construction={construction}
+            part={draft.step.part}
+            onShare={(percent) => setTyped(String(percent))}
+          />
         </>
       )}
       {problem !== undefined && (

@@ -18,6 +18,8 @@ const row = (n: number, more: Partial<InventoryRow> = {}): InventoryRow => ({
   stage: 'listing',
   picture: null,
   attributed: 'Harbour jack, first form',
+  variant: null,
+  pattern: null,
   tier: 'probable',
   made: '1934 – 1936',
   grade: 'near-mint',

@@ -11,7 +11,8 @@ import { useMay, useSession } from '../base/session.ts';
 import { Empty, Failed, Loading } from '../base/states.tsx';
 import { CellTick, SuggestInput } from '../parts/fields/index.ts';
 import { Table, type Column } from '../parts/table/Table.tsx';
-import { Outline } from '../parts/Drawn.tsx';
+import { FormDrawing } from '../reference/FormDrawing.tsx';
+import { useForms } from '../reference/useForms.ts';
 import { TierBadge } from '../parts/TierBadge.tsx';
 import { counted, inWords, moneyText, STAGE_WORDS } from '../parts/words.ts';
 import { Filters } from './Filters.tsx';
@@ -82,6 +83,7 @@ function Rows({
   onChoose: (chosen: readonly string[]) => void;
 }) {
   const navigate = useNavigate();
+  const recipeOf = useForms(rows.filter((row) => !row.picture));
   const marked = new Set(chosen);
   const toggle = ({ id }: InventoryRow) =>
     onChoose(marked.has(id) ? chosen.filter((other) => other !== id) : [...chosen, id]);
@@ -112,7 +114,7 @@ function Rows({
         row.picture ? (
           <img src={`/api/v1/pictures/${row.picture}/thumb`} alt="" loading="lazy" />
         ) : (
-          <Outline construction={row.construction} />
+          <FormDrawing recipe={recipeOf(row)} width={74} height={34} label="" />
         ),
     },
     { id: 'number', head: 'Number', className: 'num', cell: (row) => row.stockNumber },

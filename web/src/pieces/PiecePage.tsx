@@ -4,7 +4,8 @@ import { periodInWords, periodOf } from '@jutbank/core/dates';
 import type { PieceSheet } from '@jutbank/contract/pieces';
 import { useShortcuts } from '../base/shortcuts.ts';
 import { Failed, Loading } from '../base/states.tsx';
-import { Outline } from '../parts/Drawn.tsx';
+import { FormDrawing } from '../reference/FormDrawing.tsx';
+import { useForms } from '../reference/useForms.ts';
 import { TierBadge } from '../parts/TierBadge.tsx';
 import { usePieceQuery } from './usePiece.ts';
 import { moneyText, sentence } from '../parts/words.ts';
@@ -78,6 +79,8 @@ export default function PiecePage() {
 
 function Readings({ sheet }: { sheet: PieceSheet }) {
   const { which, when, condition, worth, trail } = sheet.readings;
+  const as = { construction: sheet.construction, variant: which.variant, pattern: which.pattern };
+  const recipeOf = useForms(sheet.picture ? [] : [as]);
   const to = (stage: string) => `/pieces/${sheet.id}/${stage}`;
   return (
     <section className="readings" aria-label="Readings">
@@ -85,7 +88,7 @@ function Readings({ sheet }: { sheet: PieceSheet }) {
         {sheet.picture ? (
           <img src={`/api/v1/pictures/${sheet.picture}/thumb`} alt="" />
         ) : (
-          <Outline construction={sheet.construction} />
+          <FormDrawing recipe={recipeOf(as)} width={92} height={56} />
         )}
       </div>
       <NavLink to={to('bench')}>

@@ -9,7 +9,8 @@ import { useAnswer } from '../base/answers.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { useShortcuts } from '../base/shortcuts.ts';
 import { Empty, Failed, Loading } from '../base/states.tsx';
-import { Outline } from '../parts/Drawn.tsx';
+import { FormDrawing } from '../reference/FormDrawing.tsx';
+import { useForms, type DrawnAs } from '../reference/useForms.ts';
 import { TierBadge } from '../parts/TierBadge.tsx';
 import { moneyText, sentence, STAGE_WORDS } from '../parts/words.ts';
 import { SmallRule } from '../parts/YearRule.tsx';
@@ -29,6 +30,11 @@ export default function TrayPage() {
     [navigate],
   );
   useShortcuts('The tray', keys);
+  const recipeOf = useForms(
+    [...(tray.data?.attention ?? []), ...(tray.data?.groups.flatMap((g) => g.slips) ?? [])]
+      .filter((slip) => !slip.picture)
+      .map(drawnAs),
+  );
   if (tray.isPending) return <Loading />;
   if (tray.isError) return <Failed error={tray.error} retry={() => void tray.refetch()} />;
   const { groups, attention, bound, asking } = tray.data;
@@ -77,7 +83,7 @@ export default function TrayPage() {
           </h2>
           <div className="slips">
             {attention.map((slip) => (
-              <Slip key={slip.id} slip={slip} urgent />
+              <Slip key={slip.id} slip={slip} recipeOf={recipeOf} urgent />
             ))}
           </div>
         </section>
@@ -97,7 +103,7 @@ export default function TrayPage() {
           </h2>
           <div className="slips">
             {group.slips.map((slip) => (
-              <Slip key={slip.id} slip={slip} />
+              <Slip key={slip.id} slip={slip} recipeOf={recipeOf} />
             ))}
           </div>
         </section>
@@ -106,7 +112,21 @@ export default function TrayPage() {
   );
 }
 
-function Slip({ slip, urgent = false }: { slip: PieceSlip; urgent?: boolean }) {
+const drawnAs = ({ construction, readings }: PieceSlip): DrawnAs => ({
+  construction,
+  variant: readings.which.variant,
+  pattern: readings.which.pattern,
+});
+
+function Slip({
+  slip,
+  recipeOf,
+  urgent = false,
+}: {
+  slip: PieceSlip;
+  recipeOf: ReturnType<typeof useForms>;
+  urgent?: boolean;
+}) {
   const { readings } = slip;
   return (
     <Link className="slip" to={`/pieces/${slip.id}/${stagePath(slip)}`}>
@@ -114,7 +134,7 @@ function Slip({ slip, urgent = false }: { slip: PieceSlip; urgent?: boolean }) {
         {slip.picture ? (
           <img src={`/api/v1/pictures/${slip.picture}/thumb`} alt="" loading="lazy" />
         ) : (
-          <Outline construction={slip.construction} />
+          <FormDrawing recipe={recipeOf(drawnAs(slip))} width={82} height={58} label="" />
         )}
       </div>
       <div>

@@ -10,6 +10,7 @@ import {
 } from '@jutbank/core/reference';
 import type { Vocabulary } from '@jutbank/contract/reference';
 import { MarkDrawing } from '../parts/Drawn.tsx';
+import { DrawnApart } from './DrawnApart.tsx';
 import { stampCaption } from '../parts/stampCaption.ts';
 
 export function Differences({
@@ -23,40 +24,43 @@ export function Differences({
 }) {
   const rows = differencesOf(variants, pattern);
   return (
-    <div className="scroll" tabIndex={0} role="region" aria-label="Differences">
-      <table className="grid differ">
-        <thead>
-          <tr>
-            <th />
-            {variants.map((v) => (
-              <th key={v.id}>
-                {v.name}
-                <div className="soft" style={{ fontWeight: 400 }}>
-                  {v.window == null ? 'not dated' : edtfInWords(v.window)}
-                </div>
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((row) => (
-            <tr key={row.kind === 'marks' ? 'marks' : row.id}>
-              <td className="soft">{titleOf(row, words)}</td>
-              {variants.map((v, i) => (
-                <td key={v.id}>{cellOf(row, i, words)}</td>
+    <>
+      {pattern && <DrawnApart variants={variants} pattern={pattern} words={words} />}
+      <div className="scroll" tabIndex={0} role="region" aria-label="Differences">
+        <table className="grid differ">
+          <thead>
+            <tr>
+              <th />
+              {variants.map((v) => (
+                <th key={v.id}>
+                  {v.name}
+                  <div className="soft" style={{ fontWeight: 400 }}>
+                    {v.window == null ? 'not dated' : edtfInWords(v.window)}
+                  </div>
+                </th>
               ))}
             </tr>
-          ))}
-          {rows.length === 0 && (
-            <tr>
-              <td colSpan={variants.length + 1}>
-                Nothing recorded tells these apart: only a document, a number or the date can.
-              </td>
-            </tr>
-          )}
-        </tbody>
-      </table>
-    </div>
+          </thead>
+          <tbody>
+            {rows.map((row) => (
+              <tr key={row.kind === 'marks' ? 'marks' : row.id}>
+                <td className="soft">{titleOf(row, words)}</td>
+                {variants.map((v, i) => (
+                  <td key={v.id}>{cellOf(row, i, words)}</td>
+                ))}
+              </tr>
+            ))}
+            {rows.length === 0 && (
+              <tr>
+                <td colSpan={variants.length + 1}>
+                  Nothing recorded tells these apart: only a document, a number or the date can.
+                </td>
+              </tr>
+            )}
+          </tbody>
+        </table>
+      </div>
+    </>
   );
 }
 
@@ -71,7 +75,7 @@ function cellOf(row: Difference, i: number, words: Vocabulary) {
     ) : (
       marks.map((m) => (
         <figure key={m.id}>
-          <MarkDrawing mark={m} width={96} />
+          <MarkDrawing mark={m} codes={words.codes} width={110} />
           <figcaption className="stamp-caption">{stampCaption(m)}</figcaption>
         </figure>
       ))

@@ -4,15 +4,17 @@ import { referenceRoutes, type Vocabulary } from '@jutbank/contract/reference';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { edtfInWords, periodOf } from '@jutbank/core/dates';
+import { cardView, drawPiece } from '@jutbank/core/drawing';
 import { differencesOf, patternByYear, type Variant } from '@jutbank/core/reference';
 import { useAnswer } from '../base/answers.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
-import { Outline } from '../parts/Drawn.tsx';
 import { CONSTRUCTION_WORDS, sentence, counted } from '../parts/words.ts';
 import { Differences } from './Differences.tsx';
 import { Stories } from './MakerSays.tsx';
 import { YearRule, type RuleBar } from '../parts/YearRule.tsx';
+import { FormDrawing } from './FormDrawing.tsx';
+import { recipeOfVariant } from './useForms.ts';
 import { useVocabulary } from './vocabulary.ts';
 
 export default function PatternPage() {
@@ -26,6 +28,10 @@ export default function PatternPage() {
   const { pattern, maker } = detail.data;
   const variants = [...detail.data.variants].sort((a, b) => beginning(a) - beginning(b));
   const compared = variants.filter((v) => chosen.includes(v.id));
+  const recipes = variants.map((v) => recipeOfVariant(vocabulary.data, pattern, v));
+  const longest = Math.max(1, ...recipes.map((r) => drawPiece(r, cardView(r)).widthMm));
+  // one scale for all, so that a longer form is seen to be longer
+  const perMm = (DRAWN - 4) / longest;
   const production = patternByYear(pattern, variants);
   const most = Math.max(0, ...production.map((y) => y.made));
   const changeOvers = detail.data.windows;
@@ -51,7 +57,6 @@ export default function PatternPage() {
   return (
     <div className="page">
       <div className="pagehead">
-        <Outline construction={pattern.construction} width={92} />
         <h1>{pattern.name}</h1>
         <span className="soft">
           <Link to={`/reference?maker=${maker.id}`}>{maker.name}</Link> ·{' '}
@@ -127,7 +132,7 @@ export default function PatternPage() {
           <h2 className="sec">
             What changed <small>each against the one before; tick two to four to compare</small>
           </h2>
-          <table className="grid">
+          <table className="grid succession">
             <tbody>
               {variants.map((v, i) => (
                 <tr key={v.id}>
@@ -141,7 +146,15 @@ export default function PatternPage() {
                       }
                     />
                   </td>
-                  <td style={{ width: '42%' }}>
+                  <td className="drawn">
+                    <FormDrawing
+                      recipe={recipes[i] ?? recipeOfVariant(vocabulary.data, pattern)}
+                      scale={perMm}
+                      width={DRAWN}
+                      label=""
+                    />
+                  </td>
+                  <td style={{ width: '30%' }}>
                     <Link to={`/reference/variants/${v.id}`}>{v.name}</Link>
                     <div className="soft" style={{ fontSize: 12 }}>
                       {v.window == null ? 'not dated' : edtfInWords(v.window)}
@@ -168,6 +181,8 @@ export default function PatternPage() {
 }
 
 const MOST_COMPARED = 4;
+/** px that the longest form is drawn wide */
+const DRAWN = 190;
 
 const beginning = (v: Variant): number =>
   v.window == null ? Infinity : Number(periodOf(v.window).start.earliest);

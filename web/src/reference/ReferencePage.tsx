@@ -5,11 +5,13 @@ import { edtfInWords, periodOf } from '@jutbank/core/dates';
 import { useAnswer } from '../base/answers.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
-import { MarkDrawing, Outline } from '../parts/Drawn.tsx';
+import { MarkDrawing } from '../parts/Drawn.tsx';
 import { stampCaption } from '../parts/stampCaption.ts';
 import { CONSTRUCTION_WORDS, sentence } from '../parts/words.ts';
 import { ImportPack } from './ImportPack.tsx';
 import { MakerSays, WriteLinks } from './MakerSays.tsx';
+import { FormDrawing } from './FormDrawing.tsx';
+import { recipeOfVariant } from './useForms.ts';
 import { useVocabulary } from './vocabulary.ts';
 import './reference.css';
 
@@ -97,7 +99,12 @@ export default function ReferencePage() {
                 .map((p) => (
                   <Link key={p.id} className="slip" to={`/reference/patterns/${p.id}`}>
                     <div className="pic">
-                      <Outline construction={p.construction} />
+                      <FormDrawing
+                        recipe={recipeOfVariant(vocabulary.data, p)}
+                        width={104}
+                        height={62}
+                        label=""
+                      />
                     </div>
                     <div>
                       <div className="t">{p.name}</div>
@@ -122,7 +129,7 @@ export default function ReferencePage() {
                       style={m.id === marked?.id ? { outline: '2px solid var(--ink)' } : undefined}
                     >
                       <Link to={`/reference/write/marks/${m.id}`}>
-                        <MarkDrawing mark={m} width={116} />
+                        <MarkDrawing mark={m} codes={vocabulary.data.codes} width={132} />
                       </Link>
                       <figcaption className="soft" style={{ fontSize: 11.5 }}>
                         {stampCaption(m)}

@@ -11,6 +11,8 @@ import { stampCaption } from '../parts/stampCaption.ts';
 import { sentence, counted } from '../parts/words.ts';
 import { YearRule } from '../parts/YearRule.tsx';
 import { ScarcityTable } from './ScarcityTable.tsx';
+import { VariantDrawings } from './VariantDrawings.tsx';
+import { recipeOfVariant } from './useForms.ts';
 import { useVocabulary } from './vocabulary.ts';
 import './reference.css';
 
@@ -54,6 +56,7 @@ export default function VariantPage() {
           {tell}
         </div>
       ))}
+      <VariantDrawings recipe={recipeOfVariant(vocabulary.data, pattern, variant)} />
       <div className="twocol">
         <section>
           <h2 className="sec">
@@ -89,7 +92,7 @@ export default function VariantPage() {
               <div className="marks">
                 {marks.map((m) => (
                   <figure key={m.id}>
-                    <MarkDrawing mark={m} width={140} />
+                    <MarkDrawing mark={m} codes={vocabulary.data.codes} width={170} />
                     <figcaption className="soft" style={{ fontSize: 12 }}>
                       {stampCaption(m)} {[title(m.source), m.page].filter(Boolean).join(' ')}
                     </figcaption>

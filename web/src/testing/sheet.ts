@@ -16,7 +16,14 @@ export const sheetOf = (more: Partial<PieceSheet> = {}): PieceSheet => ({
   cost: eur('80.00'),
   ask: null,
   readings: {
-    which: { tier: 'probable', label: 'Harbour jack, Service issue', probability: 0.8, decided: true },
+    which: {
+      tier: 'probable',
+      label: 'Harbour jack, Service issue',
+      probability: 0.8,
+      decided: true,
+      variant: null,
+      pattern: null,
+    },
     when: null,
     condition: null,
     worth: null,

@@ -277,17 +277,18 @@ export function stampOf(
   );
   const row = code?.kind === 'date' ? code.reads.find((r) => r.type === 'choice')?.values?.[0] : undefined;
   const where = counted?.where ?? row;
+  const count = counted?.count ?? (code ? SIGNS_SHOWN : 0);
   return {
     lines: mark.lines,
     lettering: letteringOf(mark),
     painted: /paint|filled/.test(words),
     framed: /frame|oval|cartouche/.test(words),
-    ...(code &&
-      where !== undefined && {
-        signs: { count: counted?.count ?? 3, form: signForm(code), where: placeOf(where) },
-      }),
+    ...(where !== undefined &&
+      count > 0 && { signs: { count, form: code ? signForm(code) : 'tick', where: placeOf(where) } }),
   };
 }
+/** So many signs stand for “counted here” where nobody counted any. */
+const SIGNS_SHOWN = 3;
 const signForm = (code: Code): NonNullable<StampRecipe['signs']>['form'] => {
   const title = `${code.title ?? ''} ${code.id}`.toLowerCase();
   const forms = {

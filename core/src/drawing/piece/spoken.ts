@@ -38,3 +38,36 @@ export function spokenStamp(stamp: StampRecipe): string {
   const signs = stamp.signs ? `; ${String(stamp.signs.count)} signs ${stamp.signs.where}` : '';
   return `Stamp, ${stamp.lettering}: ${stamp.lines.join(', ')}${signs}`;
 }
+
+const PARTS: Readonly<Record<string, string>> = {
+  ring: 'muzzle ring',
+  'property-mark': 'property mark',
+  'press-stud': 'press stud',
+  mark: 'stamp',
+  opener: 'opener',
+};
+/** A drawn part by its name: 'bolster:rear' is the rear bolster, 'blade:2' the second blade. */
+export function partDrawnInWords(part: string): string {
+  const [base = part, which] = part.split(':');
+  const said = PARTS[base] ?? plain(base);
+  if (which === undefined) return said;
+  if (/^\d+$/.test(which)) return Number(which) === 1 ? said : `${ORDINALS[Number(which)] ?? which} ${said}`;
+  return base === 'tool' ? plain(which) : `${plain(which)} ${said}`;
+}
+const ORDINALS = ['', 'first', 'second', 'third', 'fourth', 'fifth'];
+
+/** Parts of the inspection that are drawn under another name. */
+const FOUND_ON: Readonly<Record<string, string>> = {
+  edge: 'blade',
+  tip: 'blade',
+  tang: 'blade',
+  finish: 'blade',
+  pin: 'pins',
+};
+/** Whether a finding on a part of the inspection ('edge:2', 'bolster') lies on a drawn part. */
+export function foundOn(part: string, drawn: string): boolean {
+  const [base = part, number] = part.split(':');
+  const [drawnBase, which] = drawn.split(':');
+  if ((FOUND_ON[base] ?? base) !== drawnBase) return false;
+  return number === undefined || !/^\d+$/.test(which ?? '') || number === which;
+}
