@@ -214,7 +214,8 @@ test('a piece is dated by it: the code, and the change-over that binds', async (
   const inHand = await browser.driver.executeScript<string>(
     "return document.querySelector('.askbox .big')?.textContent ?? ''",
   );
-  if (inHand !== 'Notches') await browser.click('button', 'Notches');
+  if (inHand !== 'Notches')
+    await browser.clickAt("//button[contains(@class,'look')][span[normalize-space(.)='Notches']]");
   await browser.clickAt("//*[@role='group'][@aria-label='Place']//button[normalize-space(.)='left']");
   await browser.clickAt("//*[@role='group'][@aria-label='Notches']//button[normalize-space(.)='8']");
   await browser.driver.wait(

@@ -326,6 +326,8 @@ export const vocabulary = z
         patternShape,
         z.object({
           variants: z.number(),
+          /** the variant of which most were made: what the pattern is drawn as; null where it has none */
+          form: z.string().nullable(),
         }),
       ),
     ),

@@ -49,6 +49,7 @@ const PLANS: Readonly<Record<string, Plan>> = {
 };
 /** For the patterns that have no plan of their own, by construction: what is usual there. */
 const USUAL: Partial<Record<Pattern['construction'], Plan>> = {
+  slipjoint: { styles: { pins: 'two', joint: 'straight' } },
   'locking-folder': { profile: 'straight', height: 25, styles: { pivot: 'hex' } },
   automatic: { profile: 'straight', height: 21, styles: { scales: 'stag', pivot: 'plain', lock: 'button' } },
   'multi-tool': { profile: 'equal-end', height: 22, styles: { driver: 'narrow', 'can-opener': 'plain' } },
@@ -64,7 +65,7 @@ export function withDrawing(pattern: Pattern): Pattern {
   const drawing: PatternDrawing = {
     handle: { profile: plan.profile ?? null, height: plan.height ?? null },
     blades: [master, ...(plan.blades ?? [])],
-    styles: plan.styles ?? null,
+    styles: { ...USUAL[pattern.construction]?.styles, ...plan.styles },
   };
   return { ...pattern, drawing };
 }

@@ -49,9 +49,9 @@ export function intakeToSale(shop: () => Shop): void {
     const { browser } = shop();
     await browser.click('link', 'Bench');
     const answer = async (label: string, choice: string) => {
-      const row = `//div[(@class='f' and ./button[normalize-space(.)='${label}']) or (@class='askbox' and ./div[normalize-space(.)='${label}'])]`;
+      await browser.clickAt(`//button[contains(@class,'look')][span[normalize-space(.)='${label}']]`);
       await browser.clickAt(
-        `${row}//button[contains(@class,'chip')][contains(normalize-space(.), '${choice}')]`,
+        `//div[@class='askbox'][div[normalize-space(.)='${label}']]//button[contains(@class,'chip')][contains(normalize-space(.), '${choice}')]`,
       );
       await browser.settled();
     };
@@ -60,12 +60,11 @@ export function intakeToSale(shop: () => Shop): void {
     await answer('Bolsters', 'Grooved');
     await answer('Shield', 'Anchor');
     await answer('Half stop on the pen blade', 'Yes');
+    await browser.clickAt("//button[contains(@class,'look')][span[normalize-space(.)='Closed length']]");
     await browser.type('Closed length', '4 1/8');
     await (await browser.field('Closed length')).sendKeys(Key.ENTER);
     await browser.says('4 1/8 in');
-    await browser.driver.executeScript(
-      "[...document.querySelectorAll('.f button.fn')].find((b) => b.textContent === 'Stamp')?.click()",
-    );
+    await browser.clickAt("//button[contains(@class,'look')][span[normalize-space(.)='Stamp']]");
     await browser.click('button', 'BRACKENHOLT CUTLERY NORHAM, slanted block · tang front · 1919 – 1940');
     await browser.says('Type-consistent');
     await browser.says('a commercial twin shares every observed feature');

@@ -72,7 +72,13 @@ export function mountReference(mount: Mount, library: Library, packs: Thread<Pac
     const index = await library.index();
     const { contents } = index;
     const variantsOf = new Map<string, number>();
-    for (const row of index.rows) variantsOf.set(row.pattern.id, (variantsOf.get(row.pattern.id) ?? 0) + 1);
+    const most = new Map<string, (typeof index.rows)[number]['variant']>();
+    for (const { pattern, variant } of index.rows) {
+      variantsOf.set(pattern.id, (variantsOf.get(pattern.id) ?? 0) + 1);
+      const before = most.get(pattern.id);
+      if (!before || (variant.made?.quantity ?? 0) > (before.made?.quantity ?? 0))
+        most.set(pattern.id, variant);
+    }
     return answer({
       revision: index.revision,
       makers: contents.makers.map((maker) => {
@@ -83,7 +89,11 @@ export function mountReference(mount: Mount, library: Library, packs: Thread<Pac
           variants: own.reduce((n, p) => n + (variantsOf.get(p.id) ?? 0), 0),
         };
       }),
-      patterns: contents.patterns.map((p) => ({ ...p, variants: variantsOf.get(p.id) ?? 0 })),
+      patterns: contents.patterns.map((p) => ({
+        ...p,
+        variants: variantsOf.get(p.id) ?? 0,
+        form: most.get(p.id)?.id ?? null,
+      })),
       features: contents.features,
       marks: contents.marks,
       codes: contents.codes,

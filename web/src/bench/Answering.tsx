@@ -3,13 +3,16 @@ import { Button, ButtonBase } from '@mui/material';
 import { LineInput } from '../parts/fields/LineInput.tsx';
 import { useState, type KeyboardEvent } from 'react';
 import type { Observation } from '@jutbank/core/bench';
+import type { DrawingRecipe } from '@jutbank/core/drawing';
 import type { Code, CodeRead, DateCode, Feature, Mark } from '@jutbank/core/reference';
 import { dimensionOfUnit, formatQuantity, parseQuantity } from '@jutbank/core/units';
 import type { Vocabulary } from '@jutbank/contract/reference';
 import { MarkDrawing, type CountedSigns } from '../parts/Drawn.tsx';
 import { stampCaption } from '../parts/stampCaption.ts';
+import { Roving } from '../parts/Roving.tsx';
 import { ToldApart } from './ToldApart.tsx';
-import { choicesOf, COUNT_CHIPS } from './choices.ts';
+import { ChoiceDrawing, useChoiceDrawings } from '../reference/ChoiceDrawing.tsx';
+import { choicesOf, COUNT_CHIPS, type Choice } from './choices.ts';
 import type { Item } from './items.ts';
 
 /** A code's counts are chips up to so many; a serial or a two-digit year is typed. */
@@ -27,9 +30,12 @@ interface Props {
   readonly onObserve: (o: Observation | undefined) => void;
   /** the item in hand: its keys are live and its line takes the focus */
   readonly inHand?: boolean;
+  /** the piece as far as it is known: choices are drawn on it */
+  readonly recipe?: DrawingRecipe | undefined;
 }
 
-export function Answering({ item, vocabulary, observed, onObserve, inHand = false }: Props) {
+export function Answering({ item, vocabulary, observed, onObserve, inHand = false, recipe }: Props) {
+  const drawings = useChoiceDrawings(inHand && item.kind === 'feature' ? item.feature : undefined, recipe);
   if (item.kind === 'number')
     return <NumberLine part={item.part} observed={observed} onObserve={onObserve} inHand={inHand} />;
   if (item.kind === 'mark' || item.kind === 'afterwards')
@@ -54,24 +60,31 @@ export function Answering({ item, vocabulary, observed, onObserve, inHand = fals
     );
   if (item.feature.kind === 'measure')
     return <MeasureLine feature={item.feature} observed={observed} onObserve={onObserve} inHand={inHand} />;
+  const drawn = ({ make }: Choice) => {
+    const drawing = 'value' in make ? drawings.get(String(make.value)) : undefined;
+    return drawing && <ChoiceDrawing drawing={drawing} />;
+  };
   return (
-    <span className="chips">
+    <Roving className="chips" role="group" aria-label={item.label}>
       {choicesOf(item).map((choice, i) => (
         <ButtonBase
           key={choice.label}
-          className="chip"
+          className={drawn(choice) ? 'chip drawn' : 'chip'}
           aria-pressed={same(observed, choice.make)}
           onClick={() => onObserve(same(observed, choice.make) ? undefined : choice.make)}
         >
-          {i < 9 && choice.label !== String(i + 1) && <i>{i + 1}</i>}
-          {choice.label}
+          {drawn(choice)}
+          <span>
+            {i < 9 && choice.label !== String(i + 1) && <i>{i + 1}</i>}
+            {choice.label}
+          </span>
         </ButtonBase>
       ))}
       {(item.feature.kind === 'count' || item.feature.kind === 'text') && (
         <TypedReading feature={item.feature} observed={observed} onObserve={onObserve} />
       )}
       <StateChips feature={item.feature} observed={observed} onObserve={onObserve} inHand={inHand} />
-    </span>
+    </Roving>
   );
 }
 
@@ -338,12 +351,13 @@ function MarkPicker({ item, vocabulary, observed, onObserve, inHand }: Props) {
     <div>
       <LineInput
         value={filter}
+        autoFocus
         label="Letters you can read"
         hint="Letters, ? for others"
         style={{ width: '100%', marginBottom: 6 }}
         onChange={setFilter}
       />
-      <div className="marks">
+      <Roving className="marks" role="group" aria-label={item.label}>
         {choices.map((choice, i) => (
           <button
             key={choice.label + i}
@@ -354,7 +368,7 @@ function MarkPicker({ item, vocabulary, observed, onObserve, inHand }: Props) {
             onClick={() => onObserve(choice.make)}
           >
             {i < 9 && <i>{i + 1}</i>}
-            {choice.mark && <MarkDrawing mark={choice.mark} width={98} />}
+            {choice.mark && <MarkDrawing mark={choice.mark} codes={vocabulary.codes} width={124} />}
             {choice.mark && <span className="stamp-caption">{stampCaption(choice.mark)}</span>}
           </button>
         ))}
@@ -363,7 +377,7 @@ function MarkPicker({ item, vocabulary, observed, onObserve, inHand }: Props) {
             No stamp of the reference reads so. Record it as an open question on the piece.
           </p>
         )}
-      </div>
+      </Roving>
       <ToldApart marks={choices.flatMap((choice) => choice.mark ?? [])} codes={vocabulary.codes} />
     </div>
   );
@@ -432,7 +446,7 @@ function CodeReader({
         const options: (string | number)[] =
           read.type === 'choice' ? (read.values ?? []) : Array.from({ length: counts }, (_, i) => from + i);
         return (
-          <span
+          <Roving
             key={read.id}
             className="chips"
             role="group"
@@ -452,7 +466,7 @@ function CodeReader({
                 {String(option).replaceAll('-', ' ')}
               </ButtonBase>
             ))}
-          </span>
+          </Roving>
         );
       })}
     </div>

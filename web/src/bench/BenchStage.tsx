@@ -1,10 +1,16 @@
-/** The bench: what to look at next on the left, the year rule and the evidence in the middle, candidates on the right. */
+/** The bench: what to look at next on the left, the drawn piece and its years in the middle, candidates on the right. */
 import { benchKeys } from './benchKeys.ts';
 import { Button, ButtonBase } from '@mui/material';
-import { gainWords } from './wording.ts';
+import { gainWords, Wording } from './wording.ts';
 import { benchRoutes } from '@jutbank/contract/bench';
-import { useRef, useState } from 'react';
-import { CERTAINTIES, subjectKey, type Certainty, type Observation } from '@jutbank/core/bench';
+import { useMemo, useRef, useState } from 'react';
+import {
+  CERTAINTIES,
+  subjectKey,
+  type Certainty,
+  type IdentifyAnswer,
+  type Observation,
+} from '@jutbank/core/bench';
 import type { Vocabulary } from '@jutbank/contract/reference';
 import type { PieceSheet } from '@jutbank/contract/pieces';
 import { useMay } from '../base/session.ts';
@@ -22,7 +28,10 @@ import { DatingPanel } from './DatingPanel.tsx';
 import { Narrowing } from './Narrowing.tsx';
 import { OpenQuestions } from './OpenQuestions.tsx';
 import { useIdentification } from './useIdentification.ts';
+import { Roving } from '../parts/Roving.tsx';
+import { recipeOfVariant } from '../reference/useForms.ts';
 import { useVariantNames, useVocabulary } from '../reference/vocabulary.ts';
+import { PieceSeen } from './PieceSeen.tsx';
 import './bench.css';
 
 const asBody = (observations: readonly Observation[]) => ({ observations });
@@ -48,8 +57,8 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
   const [telling, setTelling] = useState(true);
   const [inHandId, setInHandId] = useState<string>();
   const [chosen, setChosen] = useState<string>();
-  // a size further down that has the focus: gauges fill that one
-  const [focusedId, setFocusedId] = useState<string>();
+  /** the candidate under the pointer */
+  const [pointed, setPointed] = useState<string>();
   const makerField = useRef<HTMLInputElement>(null);
   const answer = useIdentification(sheet, state.value);
   const names = useVariantNames([
@@ -65,7 +74,19 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
   const waiting = telling && inHandId === undefined && answer.isPlaceholderData && answer.isFetching;
   const inHand = items.find((item) => item.id === inHandId) ?? (waiting ? undefined : open[0]);
   const observed = inHand && observedAs(inHand, state.value);
-  const sized = [items.find((item) => item.id === focusedId), inHand].find(isSize);
+  const sized = [inHand].find(isSize);
+
+  const lead = answer.data?.candidates[0];
+  const leading = names.get(lead?.variant ?? '')?.variant;
+  const recipe = useMemo(() => {
+    const pattern = vocabulary.patterns.find((p) => p.id === leading?.pattern);
+    return recipeOfVariant(
+      vocabulary,
+      pattern ?? { name: 'A piece', construction: sheet.intake.construction },
+      leading,
+    );
+  }, [vocabulary, leading, sheet.intake.construction]);
+  const words = useMemo(() => new Wording(vocabulary), [vocabulary]);
 
   const observe = (item: Item, o: Observation | undefined) => {
     if (!mayWork) return;
@@ -143,6 +164,7 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
               vocabulary={vocabulary}
               observed={observed}
               inHand
+              recipe={recipe}
               onObserve={(o) => observe(inHand, o)}
             />
           </div>
@@ -155,7 +177,7 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
         {last && takesCertainty(last) && (
           <div className="f" style={{ borderTop: 0 }}>
             <span className="fn">{nameOf(last, vocabulary)}</span>
-            <span className="chips" role="group" aria-label="How certain">
+            <Roving className="chips" role="group" aria-label="How certain">
               {CERTAINTIES.map((c) => (
                 <ButtonBase
                   key={c}
@@ -167,21 +189,30 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
                   {CERTAINTY_WORDS[c]}
                 </ButtonBase>
               ))}
-            </span>
+            </Roving>
           </div>
         )}
         <Seen
           items={items}
           inHand={inHand}
-          vocabulary={vocabulary}
+          answer={answer.data}
+          words={words}
           observations={state.value}
-          onObserve={observe}
           onTake={setInHandId}
-          onFocus={setFocusedId}
         />
         <OpenQuestions piece={sheet.id} />
       </section>
-      <section aria-label="When and why">
+      <section aria-label="The piece, when and why">
+        <PieceSeen
+          construction={sheet.intake.construction}
+          observations={state.value}
+          lead={lead}
+          under={pointed}
+          inHand={inHand}
+          vocabulary={vocabulary}
+          names={names}
+          onTake={(feature) => setInHandId(`feature ${feature.id}`)}
+        />
         {answer.data ? (
           <DatingPanel
             answer={answer.data}
@@ -205,6 +236,7 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
             onChoose={setChosen}
             saved={state.saving === 'saved'}
             names={names}
+            onPoint={setPointed}
           />
         )}
       </section>
@@ -234,60 +266,49 @@ const EFFORT_WORDS: Record<string, string> = {
   strip: 'Taken apart',
 };
 
+/** All there is to look at, with what was read; a click takes it in hand. */
 function Seen({
   items,
   inHand,
-  vocabulary,
+  answer,
+  words,
   observations,
-  onObserve,
   onTake,
-  onFocus,
 }: {
   items: readonly Item[];
   inHand: Item | undefined;
-  vocabulary: Vocabulary;
+  answer: IdentifyAnswer | undefined;
+  words: Wording;
   observations: readonly Observation[];
-  onObserve: (item: Item, o: Observation | undefined) => void;
   onTake: (id: string) => void;
-  onFocus: (id: string | undefined) => void;
 }) {
   const groups = [...new Set(items.map((i) => i.effort))];
-  return groups.map((effort) => (
-    <div key={effort}>
-      <div className="effort">{EFFORT_WORDS[effort] ?? inWords(effort)}</div>
-      {items
-        .filter((item) => item.effort === effort && item.id !== inHand?.id)
-        .map((item) => {
-          const observed = observedAs(item, observations);
-          return (
-            <div
-              key={item.id}
-              className="f"
-              onFocus={(e) => e.target instanceof HTMLInputElement && onFocus(item.id)}
-              onBlur={(e) => e.currentTarget.contains(e.relatedTarget) || onFocus(undefined)}
-            >
-              <Button
-                variant="text"
-                className="quiet fn"
-                style={{ textAlign: 'left' }}
-                onClick={() => onTake(item.id)}
-              >
-                {item.label}
-              </Button>
-              {observed || item.kind === 'feature' || item.kind === 'number' ? (
-                <Answering
-                  key={JSON.stringify(observed)}
-                  item={item}
-                  vocabulary={vocabulary}
-                  observed={observed}
-                  onObserve={(o) => onObserve(item, o)}
-                />
-              ) : (
-                <span className="soft">not looked at yet</span>
-              )}
-            </div>
-          );
-        })}
-    </div>
-  ));
+  return (
+    <Roving className="looked" role="group" aria-label="All there is to look at">
+      {groups.map((effort) => (
+        <div key={effort}>
+          <div className="effort">{EFFORT_WORDS[effort] ?? inWords(effort)}</div>
+          {items
+            .filter((item) => item.effort === effort)
+            .map((item) => {
+              const observed = observedAs(item, observations);
+              const bits = observed ? 0 : bitsOf(item, answer);
+              return (
+                <button
+                  key={item.id}
+                  type="button"
+                  className={observed ? 'look seen' : 'look'}
+                  aria-current={item.id === inHand?.id ? 'step' : undefined}
+                  onClick={() => onTake(item.id)}
+                >
+                  <span className="fn">{item.label}</span>
+                  <span className="read">{observed ? words.observed(observed) : 'not looked at'}</span>
+                  <span className="num">{bits > 0.005 ? bits.toFixed(2) : ''}</span>
+                </button>
+              );
+            })}
+        </div>
+      ))}
+    </Roving>
+  );
 }

@@ -1,11 +1,14 @@
 /** What it may be, each with its weight; what cannot be proved; and the appraiser's own decision. */
 import { oddsOf } from './wording.ts';
 import type { Alert, IdentifyAnswer } from '@jutbank/core/bench';
+import { cardView, differingParts, drawPiece } from '@jutbank/core/drawing';
 import { edtfInWords } from '@jutbank/core/dates';
 import type { PieceSheet } from '@jutbank/contract/pieces';
 import type { Vocabulary } from '@jutbank/contract/reference';
 import { inHundred, TierMarks, TIER_LOOK, weightLook } from '../parts/TierBadge.tsx';
 import { inWords } from '../parts/words.ts';
+import { PieceDrawing } from '../parts/PieceDrawing.tsx';
+import { recipeOfVariant } from '../reference/useForms.ts';
 import type { VariantNames } from '../reference/vocabulary.ts';
 import { Decision } from './Decision.tsx';
 
@@ -21,8 +24,11 @@ interface Props {
   readonly onChoose: (variant: string) => void;
   readonly saved: boolean;
   readonly names: VariantNames;
+  /** what is pointed at: its form is laid under the piece */
+  readonly onPoint: (variant: string | undefined) => void;
 }
 
+const NO_EMPHASIS = () => undefined;
 const ALERT_WORDS: Record<Alert['kind'], string> = {
   'serial-beyond-run': 'Number beyond the run',
   'run-does-not-exist': 'No such run',
@@ -31,9 +37,20 @@ const ALERT_WORDS: Record<Alert['kind'], string> = {
   'made-after-the-claimed-event': 'Made after the claimed event',
 };
 
-export function Candidates({ sheet, answer, vocabulary, chosen, onChoose, saved, names }: Props) {
+export function Candidates({ sheet, answer, vocabulary, chosen, onChoose, saved, names, onPoint }: Props) {
   const shown = answer.candidates.filter((c, i) => i === 0 || c.probability > THINNEST).slice(0, SHOWN);
+  const nothingSeen = sheet.observations.length === 0;
   const unlisted = weightLook(answer.unlisted);
+  const drawings = shown.map((c) => {
+    const variant = names.get(c.variant)?.variant;
+    const pattern = vocabulary.patterns.find((p) => p.id === c.pattern);
+    if (!variant || !pattern) return undefined;
+    const recipe = recipeOfVariant(vocabulary, pattern, variant);
+    return drawPiece(recipe, cardView(recipe));
+  });
+  // only what tells it from the leading form is inked
+  const [first] = drawings;
+  const apart = drawings.map((d) => (first && d ? new Set(differingParts([first, d])) : undefined));
   return (
     <>
       <h2 className="sec">
@@ -49,6 +66,8 @@ export function Candidates({ sheet, answer, vocabulary, chosen, onChoose, saved,
             className="cand"
             aria-pressed={(chosen ?? shown[0]?.variant) === c.variant}
             onClick={() => onChoose(c.variant)}
+            onPointerEnter={() => onPoint(c.variant)}
+            onPointerLeave={() => onPoint(undefined)}
           >
             <b>{named?.label ?? inWords(c.variant)}</b>
             <div className="soft" style={{ fontSize: 12 }}>
@@ -60,12 +79,27 @@ export function Candidates({ sheet, answer, vocabulary, chosen, onChoose, saved,
                 .filter(Boolean)
                 .join(' · ')}
             </div>
+            {drawings[i] && (
+              <PieceDrawing
+                drawing={drawings[i]}
+                width={200}
+                height={66}
+                label=""
+                emphasis={i === 0 ? NO_EMPHASIS : (part) => (apart[i]?.has(part) ? undefined : 'faded')}
+              />
+            )}
             <div className="bar">
               <span style={{ width: `${Math.max(0.5, c.probability * 100)}%`, background: look.colour }} />
             </div>
             <div className="cw">
               <TierMarks filled={look.filled} colour={look.colour} />
-              <b>{i === 0 && look.word === 'unlikely' ? 'leads narrowly' : look.word}</b>
+              <b>
+                {nothingSeen
+                  ? 'nothing seen yet'
+                  : i === 0 && look.word === 'unlikely'
+                    ? 'leads narrowly'
+                    : look.word}
+              </b>
               <span className="num">{inHundred(c.probability)}</span>
             </div>
           </button>

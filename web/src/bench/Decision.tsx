@@ -33,7 +33,7 @@ export function Decision({
   const [open, setOpen] = useState(false);
   const candidate = answer.candidates.find((c) => c.variant === chosenVariant) ?? answer.candidates[0];
   return (
-    <div style={{ marginTop: 12, display: 'grid', gap: 10 }}>
+    <div className={open ? 'deciding open' : 'deciding'}>
       {sheet.attribution && (
         <div className="note good">
           <b>Decided: {TIER_LOOK[sheet.attribution.tier].word.toLowerCase()}</b>

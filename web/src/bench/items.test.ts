@@ -6,7 +6,7 @@ import { bitsOf, itemsFor, mostTelling, observedAs } from './items.ts';
 const vocabulary: Vocabulary = {
   revision: '1',
   makers: [],
-  patterns: [{ id: 'jack', maker: 'bh', name: 'Jack', construction: 'slipjoint', variants: 3 }],
+  patterns: [{ id: 'jack', maker: 'bh', name: 'Jack', construction: 'slipjoint', variants: 3, form: null }],
   features: [
     { id: 'weight', label: 'Weight', part: 'whole', kind: 'measure', unit: 'g', effort: 'gauge' },
     {

@@ -1,4 +1,5 @@
-import type { Subject } from '@jutbank/core/bench';
+import type { Observation, Subject } from '@jutbank/core/bench';
+import { dimensionOfUnit, formatQuantity } from '@jutbank/core/units';
 import type { Vocabulary } from '@jutbank/contract/reference';
 import { counted, inWords } from '../parts/words.ts';
 
@@ -38,6 +39,19 @@ export class Wording {
   source(id: string, page: string | null): string {
     const title = this.vocabulary.sources.find((s) => s.id === id)?.title ?? inWords(id);
     return page === null ? title : `${title.length > 30 ? `${title.slice(0, 28)}…` : title} ${page}`;
+  }
+  /** What was read, as it is told beside what was looked at. */
+  observed(o: Observation): string {
+    if ('mark' in o) return this.mark(o.mark);
+    if ('number' in o) return o.number;
+    if ('state' in o) return o.state === 'not-there' ? 'not there' : 'cannot tell';
+    if ('text' in o && 'code' in o) return o.text;
+    if ('reads' in o) return this.reads(o.code, o.reads);
+    if ('measure' in o) {
+      const unit = this.vocabulary.features.find((f) => f.id === o.feature)?.unit;
+      return formatQuantity(o.measure, dimensionOfUnit(unit), o.resolution ?? 0.1);
+    }
+    return this.value(o.feature, o.value);
   }
   subject(s: Subject): string {
     if ('feature' in s)

@@ -1,5 +1,5 @@
 /** Makers, their patterns, sources, and the packs all of it came from. */
-import { referenceRoutes } from '@jutbank/contract/reference';
+import { referenceRoutes, type Vocabulary } from '@jutbank/contract/reference';
 import { Link, useSearchParams } from 'react-router';
 import { edtfInWords, periodOf } from '@jutbank/core/dates';
 import { useAnswer } from '../base/answers.ts';
@@ -11,20 +11,29 @@ import { CONSTRUCTION_WORDS, sentence } from '../parts/words.ts';
 import { ImportPack } from './ImportPack.tsx';
 import { MakerSays, WriteLinks } from './MakerSays.tsx';
 import { FormDrawing } from './FormDrawing.tsx';
-import { recipeOfVariant } from './useForms.ts';
+import { useForms, type DrawnAs } from './useForms.ts';
 import { useVocabulary } from './vocabulary.ts';
 import './reference.css';
+
+const drawnAs = (p: Vocabulary['patterns'][number]): DrawnAs => ({
+  construction: p.construction,
+  pattern: p.id,
+  variant: p.form,
+});
+const byForms = (makers: Vocabulary['makers']) => [...makers].sort((a, b) => b.variants - a.variants);
 
 export default function ReferencePage() {
   const [query, setQuery] = useSearchParams();
   const vocabulary = useVocabulary();
   const mayImport = useMay('appraise');
+  const marking = vocabulary.data?.marks.find((m) => m.id === query.get('mark'));
+  const chosen = query.get('maker') ?? marking?.maker ?? byForms(vocabulary.data?.makers ?? [])[0]?.id;
+  const recipeOf = useForms((vocabulary.data?.patterns ?? []).filter((p) => p.maker === chosen).map(drawnAs));
   if (vocabulary.isPending) return <Loading />;
   if (vocabulary.isError) return <Failed error={vocabulary.error} retry={() => void vocabulary.refetch()} />;
   const { patterns, marks, sources } = vocabulary.data;
-  const makers = [...vocabulary.data.makers].sort((a, b) => b.variants - a.variants);
-  const marked = marks.find((m) => m.id === query.get('mark'));
-  const chosen = query.get('maker') ?? marked?.maker ?? makers[0]?.id;
+  const makers = byForms(vocabulary.data.makers);
+  const marked = marking;
   const maker = makers.find((m) => m.id === chosen);
   const own = marks.filter((m) => m.maker === chosen).sort((a, b) => begins(a.window) - begins(b.window));
   return (
@@ -93,18 +102,13 @@ export default function ReferencePage() {
             <h2 className="sec">
               Patterns of {maker?.name} <small>open one for its forms along the years</small>
             </h2>
-            <div className="slips">
+            <div className="slips patterns">
               {patterns
                 .filter((p) => p.maker === chosen)
                 .map((p) => (
                   <Link key={p.id} className="slip" to={`/reference/patterns/${p.id}`}>
                     <div className="pic">
-                      <FormDrawing
-                        recipe={recipeOfVariant(vocabulary.data, p)}
-                        width={104}
-                        height={62}
-                        label=""
-                      />
+                      <FormDrawing recipe={recipeOf(drawnAs(p))} width={262} height={74} label="" />
                     </div>
                     <div>
                       <div className="t">{p.name}</div>

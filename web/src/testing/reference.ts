@@ -15,7 +15,11 @@ const variants = [
 const vocabulary: Vocabulary = {
   revision: '1',
   makers: [{ ...maker, patterns: 2, variants: 2 }],
-  patterns: patterns.map((p) => ({ ...p, variants: variants.filter((v) => v.pattern === p.id).length })),
+  patterns: patterns.map((p) => ({
+    ...p,
+    variants: variants.filter((v) => v.pattern === p.id).length,
+    form: null,
+  })),
   features: [],
   marks: [],
   codes: [],

@@ -2,18 +2,32 @@
 import { MultiSelect, Select, optionsOf } from '../../parts/fields/choices.tsx';
 import { Rows } from '../../parts/fields/Rows.tsx';
 import { TextInput } from '../../parts/fields/TextInput.tsx';
+import { drawsOn, SLOT_NAMES, stylesOf } from '@jutbank/core/drawing';
 import {
   CONSTRUCTIONS,
   EFFORTS,
   SWAP_CLASSES,
+  type Construction,
   type Feature,
   type FeatureValue,
 } from '@jutbank/core/reference';
-import { CONSTRUCTION_WORDS } from '../../parts/words.ts';
+import { CONSTRUCTION_WORDS, inWords, sentence } from '../../parts/words.ts';
 import { given, type FormProps } from './formParts.tsx';
 import { slugOf } from './draft.ts';
 
+/** Slots and styles as one choice: `bolster grooved`. */
+const drawable = (constructions: readonly Construction[]) =>
+  SLOT_NAMES.filter((slot) => constructions.some((c) => drawsOn(slot, c))).flatMap((slot) =>
+    stylesOf(slot).map((style) => ({
+      value: `${slot} ${style}`,
+      label: `${sentence(slot)}: ${inWords(style)}`,
+    })),
+  );
+const drawnAs = ({ draws }: FeatureValue) =>
+  Object.entries(draws ?? {}).flatMap(([slot, style]) => (style == null ? [] : [`${slot} ${style}`]));
+
 export function FeatureForm({ value, set }: FormProps<Feature>) {
+  const drawings = drawable(value.constructions?.length ? value.constructions : CONSTRUCTIONS);
   return (
     <>
       <TextInput
@@ -68,6 +82,19 @@ export function FeatureForm({ value, set }: FormProps<Feature>) {
                 value={item.vapour ? ['vapour'] : []}
                 options={[{ value: 'vapour', label: 'gives off vapour: keep it apart' }]}
                 onChange={(chosen) => patch({ vapour: chosen === undefined ? undefined : true })}
+              />
+              <MultiSelect
+                label="Drawn as"
+                why="Not told: as its words say, “grooved” of a bolster as grooves."
+                at={`/values/${i}/draws`}
+                value={drawnAs(item)}
+                options={drawings}
+                onChange={(chosen) =>
+                  patch({
+                    draws:
+                      chosen && Object.fromEntries(chosen.map((pair) => pair.split(' ') as [string, string])),
+                  })
+                }
               />
             </>
           )}

@@ -3,6 +3,7 @@ import { LinesInput, TextInput } from '../../parts/fields/TextInput.tsx';
 import { Rows } from '../../parts/fields/Rows.tsx';
 import { Select, optionsOf } from '../../parts/fields/choices.tsx';
 import { SizeInput } from '../../parts/fields/figures.tsx';
+import { DrawingForm } from './DrawingForm.tsx';
 import { Varieties } from './FeatureValues.tsx';
 import { CONSTRUCTIONS, type Pattern } from '@jutbank/core/reference';
 import { dimensionOfUnit } from '@jutbank/core/units';
@@ -63,6 +64,7 @@ export function PatternForm({ value, set, words }: FormProps<Pattern>) {
           (value.construction !== undefined && f.constructions.includes(value.construction))
         }
       />
+      <DrawingForm value={value} set={set} words={words} />
       <YearCounts
         label="Made by year"
         why="How many of all forms together: the share of each form follows from its window."

@@ -1,9 +1,12 @@
 /** Beside the fields: what is being written as the bench and the year rule will show it. */
 import { parsePeriod } from '@jutbank/core/dates';
-import type { Mark, PackSection, Variant } from '@jutbank/core/reference';
+import { recipeOfRecords, type Drawing } from '@jutbank/core/drawing';
+import type { Feature, Mark, PackSection, Variant } from '@jutbank/core/reference';
 import type { Vocabulary } from '@jutbank/contract/reference';
 import { MarkDrawing } from '../../parts/Drawn.tsx';
 import { stampCaption } from '../../parts/stampCaption.ts';
+import { useMemo } from 'react';
+import { ChoiceDrawing, useChoiceDrawings } from '../ChoiceDrawing.tsx';
 import { usePattern } from '../vocabulary.ts';
 import { YearRule } from '../../parts/YearRule.tsx';
 import { Differences } from '../Differences.tsx';
@@ -55,7 +58,7 @@ export function Preview({
         </>
       )}
       {section === 'variants' && <Succession draft={draft} id={id} before={before} words={words} />}
-      {section === 'features' && <AskPreview draft={draft} />}
+      {section === 'features' && <AskPreview draft={draft} id={id} />}
       {section === 'marks' && <Eras maker={mark.maker ?? undefined} words={words} own={id} />}
     </>
   );
@@ -109,7 +112,17 @@ function Succession({
 }
 
 /** How the bench will ask. */
-function AskPreview({ draft }: { draft: Draft }) {
+function AskPreview({ draft, id }: { draft: Draft; id: string }) {
+  const feature = useMemo(
+    () => ({ part: '', ...asItem(draft, id), label: String(draft['label'] ?? '') }) as Feature,
+    [draft, id],
+  );
+  const construction = feature.constructions?.[0] ?? 'slipjoint';
+  const recipe = useMemo(
+    () => recipeOfRecords({ pattern: { name: 'A piece', construction }, features: [] }),
+    [construction],
+  );
+  const drawings = useChoiceDrawings(feature, recipe);
   const values = (draft['values'] as { id: string; label: string }[] | undefined) ?? [];
   return (
     <>
@@ -117,9 +130,12 @@ function AskPreview({ draft }: { draft: Draft }) {
       <p className="big">{String(draft['ask'] ?? `${String(draft['label'] ?? '')}?`)}</p>
       <div className="chips">
         {values.map((v, i) => (
-          <span key={i} className="chip">
-            <i>{i + 1}</i>
-            {v.label}
+          <span key={i} className={drawings.has(v.id) ? 'chip drawn' : 'chip'}>
+            <DrawnValue drawing={drawings.get(v.id)} />
+            <span>
+              <i>{i + 1}</i>
+              {v.label}
+            </span>
           </span>
         ))}
       </div>
@@ -127,7 +143,10 @@ function AskPreview({ draft }: { draft: Draft }) {
   );
 }
 
-/** The maker's other stamps along the years, so that a gap or an overlap is seen while writing. */
+const DrawnValue = ({ drawing }: { drawing: Drawing | undefined }) =>
+  drawing ? <ChoiceDrawing drawing={drawing} /> : null;
+
+/** The maker’s other stamps along the years, so that a gap or an overlap is seen while writing. */
 function Eras({ maker, words, own }: { maker: string | undefined; words: Vocabulary; own: string }) {
   const others = words.marks.filter((m) => m.maker === maker && m.id !== own && m.window != null);
   if (maker === undefined || others.length === 0) return null;

@@ -1,0 +1,222 @@
+/** The piece as far as it has been looked at: the drawing is the checklist, and a click takes a part in hand. */
+import { useMemo } from 'react';
+import type { Candidate, Observation } from '@jutbank/core/bench';
+import {
+  cardView,
+  drawPiece,
+  featuresOfPart,
+  partDrawnInWords,
+  recipeOfPiece,
+  slotsOf,
+  SLOTS,
+  type Drawing,
+  type DrawnPart,
+  type DrawingRecipe,
+  type Seen,
+  type View,
+} from '@jutbank/core/drawing';
+import type { Construction, Feature } from '@jutbank/core/reference';
+import type { Vocabulary } from '@jutbank/contract/reference';
+import { PieceDrawing } from '../parts/PieceDrawing.tsx';
+import type { VariantNames } from '../reference/vocabulary.ts';
+import { recipeOfVariant } from '../reference/useForms.ts';
+import { Leaders, type Label } from './Leaders.tsx';
+import type { Item } from './items.ts';
+
+/** px */
+const WIDTH = 470;
+
+interface Props {
+  readonly construction: Construction;
+  readonly observations: readonly Observation[];
+  readonly lead: Candidate | undefined;
+  /** a candidate that is pointed at: its form is laid under the piece */
+  readonly under: string | undefined;
+  readonly inHand: Item | undefined;
+  readonly vocabulary: Vocabulary;
+  readonly names: VariantNames;
+  readonly onTake: (feature: Feature) => void;
+}
+
+export function PieceSeen({
+  construction,
+  observations,
+  lead,
+  under,
+  inHand,
+  vocabulary,
+  names,
+  onTake,
+}: Props) {
+  const formOf = (variant: string | undefined) => {
+    const known = names.get(variant ?? '')?.variant;
+    const pattern = vocabulary.patterns.find((p) => p.id === known?.pattern);
+    return { pattern: pattern ?? { name: 'A piece', construction }, variant: known };
+  };
+  const { pattern, variant } = formOf(lead?.variant);
+  const seen = useMemo(() => seenOf(observations, lead), [observations, lead]);
+  const recipe = recipeOfPiece(
+    { pattern, variant, features: vocabulary.features, marks: vocabulary.marks, codes: vocabulary.codes },
+    seen,
+  );
+  const expected = recipeOfVariant(vocabulary, pattern, variant);
+  const laid = under === undefined ? undefined : formOf(under);
+  const taken = inHand?.kind === 'feature' ? inHand.feature : undefined;
+  const views: View[] = cardView(recipe) === 'mark-side' ? ['mark-side', 'open'] : ['open', 'pile-side'];
+  const nothing = Object.keys(seen).length === 0;
+  return (
+    <section className="piece-seen" aria-label="The piece, as far as it has been looked at">
+      <h2 className="sec">
+        The piece, as far as it has been looked at{' '}
+        <small>{nothing ? 'nothing seen yet: all of it is dashed' : 'click a part to take it in hand'}</small>
+      </h2>
+      {views
+        .filter((view) => (construction !== 'fixed' && construction !== 'bayonet' ? true : view === 'open'))
+        .map((view, i) => (
+          <OneView
+            key={view}
+            view={view}
+            recipe={recipe}
+            expected={expected}
+            laid={laid && recipeOfVariant(vocabulary, laid.pattern, laid.variant)}
+            taken={taken}
+            labels={i === 0 ? labelsOf(recipe, seen, vocabulary.features, taken) : []}
+            features={vocabulary.features}
+            onTake={onTake}
+          />
+        ))}
+    </section>
+  );
+}
+
+/** What was seen of each feature; what speaks against the leading form differs. */
+function seenOf(observations: readonly Observation[], lead: Candidate | undefined): Record<string, Seen> {
+  const against = new Set(
+    lead?.evidence.flatMap((e) => (e.verdict === 'disagrees' && e.feature !== undefined ? [e.feature] : [])),
+  );
+  return Object.fromEntries(
+    observations.flatMap((o): [string, Seen][] => {
+      if (!('feature' in o)) return [];
+      const state = against.has(o.feature) ? 'differs' : 'measure' in o ? 'measured' : 'recorded';
+      if ('state' in o) return o.state === 'not-there' ? [[o.feature, { state: 'not-there' }]] : [];
+      return [[o.feature, 'measure' in o ? { measure: o.measure, state } : { value: o.value, state }]];
+    }),
+  );
+}
+
+const partsOf = (feature: Feature | undefined, construction: Construction): ((part: string) => boolean) => {
+  const own = feature ? slotsOf(feature, construction).flatMap((slot) => SLOTS[slot].parts) : [];
+  if (feature?.kind === 'count' && feature.part === 'blade') own.push('blade');
+  return (part) => own.some((p) => part === p || part.startsWith(`${p}:`));
+};
+
+function labelsOf(
+  recipe: DrawingRecipe,
+  seen: Readonly<Record<string, Seen>>,
+  features: readonly Feature[],
+  taken: Feature | undefined,
+): Label[] {
+  const drawing = drawPiece(recipe, cardView(recipe));
+  const hidden = cardView(recipe) === 'mark-side';
+  const placeOf = (feature: Feature): DrawnPart | undefined => {
+    const own = partsOf(feature, recipe.construction);
+    // a blade that is folded away cannot be pointed at
+    return drawing.parts.find((p) => own(p.part) && !(hidden && p.part.startsWith('blade')));
+  };
+  const said = Object.entries(seen).flatMap(([id, { value, state }]): Label[] => {
+    const feature = features.find((f) => f.id === id);
+    const part = feature && placeOf(feature);
+    if (!feature || !part || feature.id === taken?.id || value === undefined || feature.kind === 'count')
+      return [];
+    const word = feature.values?.find((v) => v.id === value)?.label ?? String(value);
+    return [
+      {
+        id,
+        text: state === 'differs' ? `${word.toLowerCase()} seen, not expected` : word.toLowerCase(),
+        at: part.anchor,
+        tone: state === 'differs' ? 'warn' : 'plain',
+      },
+    ];
+  });
+  const now = taken && placeOf(taken);
+  return [
+    ...(now && taken
+      ? [{ id: taken.id, text: `${taken.label}?`, at: now.anchor, tone: 'hand' as const }]
+      : []),
+    ...said,
+  ].slice(0, MOST_LABELS);
+}
+const MOST_LABELS = 7;
+
+function OneView({
+  view,
+  recipe,
+  expected,
+  laid,
+  taken,
+  labels,
+  features,
+  onTake,
+}: {
+  view: View;
+  recipe: DrawingRecipe;
+  expected: DrawingRecipe;
+  laid: DrawingRecipe | undefined;
+  taken: Feature | undefined;
+  labels: readonly Label[];
+  features: readonly Feature[];
+  onTake: (feature: Feature) => void;
+}) {
+  const drawing = drawPiece(recipe, view);
+  const other = laid && drawPiece(laid, view);
+  const differing = new Set(drawing.parts.filter((p) => p.state === 'differs').map((p) => p.part));
+  const ghost = differing.size > 0 ? drawPiece(expected, view) : undefined;
+  const frame = frameOf([drawing, ...(other ? [other] : [])]);
+  const perMm = WIDTH / frame.widthMm;
+  const lit = partsOf(taken, recipe.construction);
+  const toTake = (part: string) => featuresOfPart(part, features, recipe.construction)[0];
+  return (
+    <Leaders labels={labels} frame={frame} perMm={perMm}>
+      <div className="stack">
+        {other && (
+          <div className="laid-under">
+            <PieceDrawing drawing={{ ...other, ...frame }} width={WIDTH} scale={perMm} label="" />
+          </div>
+        )}
+        <PieceDrawing
+          drawing={{ ...drawing, ...frame }}
+          width={WIDTH}
+          scale={perMm}
+          label={`${view === 'open' ? 'Open' : 'Closed'}: ${drawing.name}`}
+          emphasis={(part) => (lit(part) ? 'lit' : undefined)}
+          onPart={(part) => {
+            const feature = toTake(part);
+            if (feature) onTake(feature);
+          }}
+          partLabel={(part) => `Look at the ${partDrawnInWords(part)}`}
+        />
+        {ghost && (
+          <div className="expected">
+            <PieceDrawing
+              drawing={{ ...ghost, parts: ghost.parts.filter((p) => differing.has(p.part)), ...frame }}
+              width={WIDTH}
+              scale={perMm}
+              label=""
+            />
+          </div>
+        )}
+      </div>
+    </Leaders>
+  );
+}
+/** One frame for drawings that lie over each other. */
+function frameOf(drawings: readonly Drawing[]): Pick<Drawing, 'left' | 'top' | 'widthMm' | 'heightMm'> {
+  const left = Math.min(...drawings.map((d) => d.left));
+  const top = Math.min(...drawings.map((d) => d.top));
+  return {
+    left,
+    top,
+    widthMm: Math.max(...drawings.map((d) => d.left + d.widthMm)) - left,
+    heightMm: Math.max(...drawings.map((d) => d.top + d.heightMm)) - top,
+  };
+}
