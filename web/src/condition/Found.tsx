@@ -4,6 +4,7 @@ import { CellInput } from '../parts/fields/CellInput.tsx';
 import { useState } from 'react';
 import { findingInWords, type Deduction, type Finding } from '@jutbank/core/condition';
 import type { ConditionBody, PieceSheet } from '@jutbank/contract/pieces';
+import { partDrawnInWords } from '@jutbank/core/drawing';
 import { FormDrawing } from '../reference/FormDrawing.tsx';
 import { useForms } from '../reference/useForms.ts';
 
@@ -26,6 +27,8 @@ export function Found({
   const { variant, pattern } = sheet.readings.which;
   const as = { construction: sheet.intake.construction, variant, pattern };
   const recipeOf = useForms([as]);
+  /** the part of the drawing that the last pin was put on */
+  const [landed, setLanded] = useState<string>();
   const picture = sheet.pictures.find((p) => p.id === surface);
   const here = findings.flatMap((f, i) =>
     f.pin && (f.pin.picture ?? undefined) === picture?.id ? [{ pin: f.pin, i }] : [],
@@ -50,7 +53,7 @@ export function Found({
           aria-pressed={!picture}
           onClick={() => setSurface(undefined)}
         >
-          Outline
+          Drawn
         </Button>
         {sheet.pictures.map((p, i) => (
           <Button
@@ -69,6 +72,15 @@ export function Found({
         onClick={(e) => {
           const box = e.currentTarget.getBoundingClientRect();
           pin((e.clientX - box.left) / box.width, (e.clientY - box.top) / box.height);
+          const part =
+            e.target instanceof Element
+              ? e.target.closest('[data-part]')?.getAttribute('data-part')
+              : undefined;
+          setLanded(
+            pinning === undefined || part == null
+              ? undefined
+              : `Number ${pinning + 1} lies on the ${partDrawnInWords(part)}.`,
+          );
         }}
         data-testid="surface"
       >
@@ -92,7 +104,7 @@ export function Found({
         ))}
       </div>
       <p className="soft" role="status" style={{ minHeight: 18, fontSize: 12.5 }}>
-        {pinning === undefined ? '' : `Click where number ${pinning + 1} is.`}
+        {pinning === undefined ? landed : `Click where number ${pinning + 1} is.`}
       </p>
       {findings.length === 0 ? (
         <p className="soft">

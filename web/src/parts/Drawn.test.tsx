@@ -29,9 +29,10 @@ describe('stamps that differ only in lettering', () => {
   });
   test('counted signs are drawn in their arrangement, and said', () => {
     const at = (where: string) => {
-      const { container } = render(<MarkDrawing mark={{ lines }} signs={{ count: 3, where }} />);
-      const path = [...container.querySelectorAll('path')].at(-1)?.getAttribute('d') ?? '';
-      screen.getByRole('img', { name: new RegExp(`3 signs ${where.replaceAll('-', ' ')}`) });
+      render(<MarkDrawing mark={{ lines }} signs={{ count: 3, where }} />);
+      const place = where.split('-')[0] ?? '';
+      const drawing = screen.getByRole('img', { name: new RegExp(`3 signs ${place}`) });
+      const path = drawing.querySelector('[data-part="mark"] .ink-heavy')?.getAttribute('d') ?? '';
       cleanup();
       return path;
     };

@@ -18,7 +18,6 @@ import { TextInput } from '../../parts/fields/TextInput.tsx';
 import { Roving } from '../../parts/Roving.tsx';
 import { inWords, sentence } from '../../parts/words.ts';
 import { ChoiceDrawing, useStyleDrawings } from '../ChoiceDrawing.tsx';
-import { FormDrawing } from '../FormDrawing.tsx';
 import { Section, type FormProps } from './formParts.tsx';
 
 type Blade = NonNullable<PatternDrawing['blades']>[number];
@@ -44,9 +43,6 @@ export function DrawingForm({ value, set, words }: FormProps<Pattern>) {
     (slot === 'profile' ? drawing.handle?.profile : drawing.styles?.[slot]) ?? undefined;
   return (
     <Section title="How it is drawn">
-      <div className="live-drawing">
-        <FormDrawing recipe={recipe} width={420} height={150} />
-      </div>
       <SizeInput
         label="Handle height"
         at="/drawing/handle/height"

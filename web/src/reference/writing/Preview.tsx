@@ -1,12 +1,13 @@
 /** Beside the fields: what is being written as the bench and the year rule will show it. */
 import { parsePeriod } from '@jutbank/core/dates';
-import { recipeOfRecords, type Drawing } from '@jutbank/core/drawing';
-import type { Feature, Mark, PackSection, Variant } from '@jutbank/core/reference';
+import { bladesThatDoNotFold, recipeOfRecords, type Drawing } from '@jutbank/core/drawing';
+import type { Feature, Mark, PackSection, Pattern, Variant } from '@jutbank/core/reference';
 import type { Vocabulary } from '@jutbank/contract/reference';
 import { MarkDrawing } from '../../parts/Drawn.tsx';
 import { stampCaption } from '../../parts/stampCaption.ts';
 import { useMemo } from 'react';
 import { ChoiceDrawing, useChoiceDrawings } from '../ChoiceDrawing.tsx';
+import { FormDrawing } from '../FormDrawing.tsx';
 import { usePattern } from '../vocabulary.ts';
 import { YearRule } from '../../parts/YearRule.tsx';
 import { Differences } from '../Differences.tsx';
@@ -32,6 +33,7 @@ export function Preview({
   const mark = draft as Partial<Mark>;
   return (
     <>
+      {section === 'patterns' && <PatternDrawn draft={draft} words={words} />}
       {section === 'marks' && (
         <>
           <h2 className="sec">As it is drawn</h2>
@@ -108,6 +110,34 @@ function Succession({
         </>
       )}
     </>
+  );
+}
+
+/** The pattern as its fields draw it, closed and open, in sight while they are changed. */
+function PatternDrawn({ draft, words }: { draft: Draft; words: Vocabulary }) {
+  const pattern = draft as Partial<Pattern>;
+  const recipe = recipeOfRecords({
+    pattern: {
+      ...pattern,
+      name: pattern.name ?? 'The pattern',
+      construction: pattern.construction ?? 'slipjoint',
+    },
+    features: words.features,
+  });
+  const unfolding = bladesThatDoNotFold(recipe);
+  return (
+    <div className="live-drawing">
+      <h2 className="sec">
+        As it is drawn <small>what is dashed is not told</small>
+      </h2>
+      <FormDrawing recipe={recipe} view="mark-side" width={440} />
+      <FormDrawing recipe={recipe} view="open" width={440} />
+      {unfolding.map((blade) => (
+        <p key={blade.role} className="problem" role="alert">
+          A {blade.role} of that height would strike the spring: misread, or the handle is another.
+        </p>
+      ))}
+    </div>
   );
 }
 
