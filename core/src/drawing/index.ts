@@ -6,4 +6,4 @@ export * from './blade.ts';
 export { OVER_PICTURE, PALETTES, type Palette, type Tone } from './palette.ts';
 export { PAINTS } from './paints.ts';
 export * from './piece/index.ts';
-export { svgShapes, type SvgOptions } from './svg.ts';
+export { LINES, svgShapes, type SvgOptions } from './svg.ts';

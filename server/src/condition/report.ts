@@ -7,6 +7,7 @@ import {
   type GradeAnswer,
   type Inspection,
 } from '@jutbank/core/condition';
+import type { Drawing } from '@jutbank/core/drawing';
 import type { ConditionFile } from '@jutbank/contract/condition';
 import { dayInWords, jpegOf, paper, type Letterhead, type Paper, type PaperPicture } from '../pdf/index.ts';
 import type { PictureStore, PieceRecord } from '../pieces/index.ts';
@@ -18,6 +19,8 @@ export interface ReportFacts {
   readonly grade: GradeAnswer;
   readonly file: ConditionFile;
   readonly claim: string;
+  /** the piece drawn open; findings that no picture shows are numbered on it */
+  readonly drawing: Drawing;
   /** of the record it is made from */
   readonly mark: string;
   readonly measures: readonly { readonly label: string; readonly text: string }[];
@@ -26,6 +29,13 @@ export interface ReportFacts {
 }
 
 const PICTURE_WIDTH = 150;
+const DRAWN_HEIGHT = 110;
+
+/** Findings pinned on the drawn piece, by the number they have in the record. */
+const onDrawing = (findings: readonly Finding[]) =>
+  findings.flatMap(({ pin }, i) =>
+    pin && pin.picture == null ? [{ number: i + 1, x: pin.x, y: pin.y }] : [],
+  );
 
 export async function conditionReport(facts: ReportFacts, store: PictureStore): Promise<Buffer> {
   const { record, inspection, grade, file, letterhead } = facts;
@@ -36,6 +46,8 @@ export async function conditionReport(facts: ReportFacts, store: PictureStore): 
     on.label('Piece');
     on.headline(`${record.stockNumber}  ${record.intake.title}`, 'strong', 12);
     on.body(facts.claim);
+    on.space(8);
+    on.drawing(facts.drawing, DRAWN_HEIGHT, onDrawing(record.findings));
     on.section('Grades');
     const nothing = order.sections.length === 0 && order.elsewhere.length === 0;
     if (nothing) on.body('Nobody has looked at it yet: there is nothing to grade.');

@@ -1,3 +1,4 @@
+import { drawPiece } from '@jutbank/core/drawing';
 import { statementsOf, type StatementKind } from '@jutbank/core/pieces';
 import { z } from 'zod';
 import { ulid } from 'ulid';
@@ -27,6 +28,7 @@ import {
 import { snapshotCondition, writeFindings } from './states.ts';
 import { keepRules, ruleDocument as storedDocument, ruleVersions, useRules } from '../rules/index.ts';
 import { recordMark } from '../ledger/index.ts';
+import { recipeIn } from '../reference/index.ts';
 import { letterheadOf } from '../shop/index.ts';
 import { conditionFile, moveWith, quarantined, quarantineWith } from './file.ts';
 import { gradingSheet, listGradings, lookAgain, setGrading } from './grading.ts';
@@ -184,6 +186,10 @@ export function mountCondition(mount: Mount, readers: Readers, pictures: Picture
         grade,
         file: await conditionFile(database, index, record),
         claim: slip?.readings.which.label ?? '',
+        drawing: drawPiece(
+          recipeIn(index, { construction: record.intake.construction, ...slip?.readings.which }),
+          'open',
+        ),
         mark: await recordMark(database, record.id),
         measures: measuresInWords(index, record),
         told: statements.filter((s) => s.disclose && !IN_REPORT.has(s.kind)).map((s) => s.text),

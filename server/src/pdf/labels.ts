@@ -1,6 +1,7 @@
 /** Labels for drawers: one to a page of a label printer, or as many as an A4 sheet takes. */
-import { PALETTES } from '@jutbank/core/drawing';
+import { PALETTES, type Drawing } from '@jutbank/core/drawing';
 import PDFDocument from 'pdfkit';
+import { drawOn } from './drawn.ts';
 import { faceFor, type Voice } from './fonts.ts';
 
 const MM = 72 / 25.4;
@@ -8,6 +9,8 @@ const WIDTH = 62 * MM;
 const HEIGHT = 29 * MM;
 const PAD = 2.2 * MM;
 const CODE = 17 * MM;
+/** What a drawing takes in the label's corner. */
+const DRAWN = { width: 21 * MM, height: 7 * MM };
 const A4 = { width: 210 * MM, height: 297 * MM };
 const [ACROSS, DOWN] = [3, 9];
 const { ink: INK, soft: SOFT } = PALETTES.light;
@@ -22,6 +25,8 @@ export interface Label {
   readonly sign: string | null;
   /** a picture of the code that leads to it */
   readonly code: Buffer;
+  /** the form it is or may be; null where nothing was looked at */
+  readonly drawing: Drawing | null;
 }
 
 /** @param on `roll` for a label printer, `sheet` for A4 */
@@ -67,6 +72,12 @@ function draw(doc: InstanceType<typeof PDFDocument>, label: Label, x: number, y:
   line(label.number, PAD, 'figures', 11);
   line(label.title, PAD + 14, 'strong', 7.5, INK, 2);
   label.lines.forEach((text, i) => line(text, PAD + 35 + i * 9, 'text', 6.5, SOFT));
+  if (label.drawing)
+    drawOn(doc, label.drawing, {
+      x: x + WIDTH - PAD - DRAWN.width,
+      y: y + HEIGHT - PAD - DRAWN.height,
+      ...DRAWN,
+    });
   if (label.price !== null) line(label.price, HEIGHT - PAD - 11, 'figures', 9);
   if (label.sign !== null)
     doc

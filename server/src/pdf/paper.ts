@@ -3,7 +3,8 @@
  * lists, tables and pictures. Nothing is torn apart at the end of a page, and what is drawn is tagged for readers of
  * screens (PDF/UA): headings, lists, tables with their heads, pictures with words.
  */
-import { OVER_PICTURE, PALETTES } from '@jutbank/core/drawing';
+import { OVER_PICTURE, PALETTES, type Drawing } from '@jutbank/core/drawing';
+import { drawOn } from './drawn.ts';
 import PDFDocument from 'pdfkit';
 import { faceFor, type Voice } from './fonts.ts';
 
@@ -233,6 +234,27 @@ export class Paper {
           .lineWidth(1.4)
           .strokeColor(OVER_PICTURE.finding)
           .stroke();
+    });
+    this.#doc.y = top + height + 6;
+    this.#doc.x = LEFT;
+  }
+
+  /** A drawn piece with numbers on it, for findings that no photograph shows. */
+  drawing(drawing: Drawing, height: number, numbers: readonly NumberedPlace[] = []): void {
+    this.room(height + 6);
+    const top = this.#doc.y;
+    this.#add('Figure', { alt: drawing.name }, () => {
+      const box = { x: LEFT, y: top, width: this.width, height };
+      const place = drawOn(this.#doc, drawing, box);
+      for (const { number, x, y } of numbers) {
+        const at = place({ x: drawing.left + x * drawing.widthMm, y: drawing.top + y * drawing.heightMm });
+        this.#doc.circle(at.x, at.y, 6).fillColor(OVER_PICTURE.finding, 1).fill();
+        this.#doc
+          .font(faceFor('figures', String(number)))
+          .fontSize(8)
+          .fillColor('#ffffff', 1)
+          .text(String(number), at.x - 8, at.y - 4.5, { width: 16, align: 'center', lineBreak: false });
+      }
     });
     this.#doc.y = top + height + 6;
     this.#doc.x = LEFT;
@@ -472,6 +494,10 @@ export class Paper {
 export interface Ring {
   readonly x: number;
   readonly y: number;
+}
+/** A number at a place of a drawing, 0–1 of its width and height. */
+export interface NumberedPlace extends Ring {
+  readonly number: number;
 }
 export interface PictureFrame {
   readonly width: number;

@@ -1,11 +1,15 @@
 /** Labels of pieces for their drawers. */
 import { edtfInWords } from '@jutbank/core/dates';
+import { cardView, drawPiece, type DrawingRecipe } from '@jutbank/core/drawing';
 import { formatMoney } from '@jutbank/core/money';
 import { pieceRoutes } from '@jutbank/contract/pieces';
 import { notFound, type Mount } from '../http/index.ts';
 import { labelsPdf, qrOf, type Label } from '../pdf/index.ts';
+import { recipeIn } from '../reference/index.ts';
 import type { Readers } from './readers.ts';
 import { loadPieces } from './record.ts';
+
+const drawnOnCard = (recipe: DrawingRecipe) => drawPiece(recipe, cardView(recipe));
 
 export function mountLabels(mount: Mount, readers: Readers, publicUrl: string | undefined): void {
   mount.handle(pieceRoutes.labels, async ({ query, request, response }) => {
@@ -13,6 +17,7 @@ export function mountLabels(mount: Mount, readers: Readers, publicUrl: string | 
     if (records.length === 0) throw notFound('piece');
     const slips = await readers.slips(records);
     const base = publicUrl ?? `${request.protocol}://${request.get('host') ?? 'localhost'}`;
+    const index = await readers.library.index();
     const labels = await Promise.all(
       records.map(async (record): Promise<Label> => {
         const { which, when } = slips.find((slip) => slip.id === record.id)?.readings ?? {
@@ -29,6 +34,10 @@ export function mountLabels(mount: Mount, readers: Readers, publicUrl: string | 
           price: query.price === '1' && record.pricing.ask ? formatMoney(record.pricing.ask) : null,
           sign: record.quarantinedUntil === null ? null : 'KEEP APART',
           code: await qrOf(`${base}/pieces/${record.id}`),
+          drawing:
+            which?.pattern == null
+              ? null
+              : drawnOnCard(recipeIn(index, { construction: record.intake.construction, ...which })),
         };
       }),
     );
