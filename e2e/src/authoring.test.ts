@@ -208,7 +208,8 @@ test('a piece is dated by it: the code, and the change-over that binds', async (
        .then((r) => r.json()).then((p) => done(p.id))`,
   );
   await open(`/pieces/${piece}/bench`);
-  await browser.clickAt("//button[contains(., 'Fluted')]");
+  await browser.clickAt("//button[contains(@class,'look')][span[normalize-space(.)='Spring']]");
+  await browser.clickAt("//button[contains(@class,'chip')][contains(., 'Fluted')]");
   await browser.says('Not before 1956');
   await browser.says('Foreman’s notebook 31');
   const inHand = await browser.driver.executeScript<string>(

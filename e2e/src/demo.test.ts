@@ -245,7 +245,7 @@ describe('the bench, more closely', () => {
   });
 
   test('a caliper fills the size in hand, and the bench moves on', async () => {
-    await browser.clickAt("//*[@class='f']//button[normalize-space(.)='Closed length']");
+    await browser.clickAt("//button[contains(@class,'look')][span[normalize-space(.)='Closed length']]");
     await browser.type('Between the jaws, mm', '104.83');
     await browser.click('button', 'Take');
     await browser.driver.wait(

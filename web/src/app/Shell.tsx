@@ -6,7 +6,7 @@ import { useAnswer } from '../base/answers.ts';
 import { useServerAway } from '../base/away.ts';
 import { useMode } from '../base/mode.ts';
 import { SessionContext, useSessionQuery } from '../base/session.ts';
-import { useShortcuts } from '../base/shortcuts.ts';
+import { useEscapeLeaves, useShortcuts } from '../base/shortcuts.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { Wordmark } from '../base/Wordmark.tsx';
 
@@ -62,6 +62,7 @@ function Frame() {
     [],
   );
   useShortcuts('Everywhere', keys);
+  useEscapeLeaves();
   return (
     <div className="frame">
       <a className="skip" href="#main">

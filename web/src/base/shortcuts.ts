@@ -93,3 +93,16 @@ export const useListedShortcuts = () =>
     },
     () => listed,
   );
+
+/** Escape leaves the field one is in, so that the keys of the screen are at hand again; a box or a list shuts first. */
+export function useEscapeLeaves(): void {
+  useEffect(() => {
+    const leave = (event: KeyboardEvent) => {
+      const at = document.activeElement;
+      if (event.key !== 'Escape' || event.defaultPrevented || dialogIsOpen()) return;
+      if (at instanceof HTMLInputElement || at instanceof HTMLTextAreaElement) at.blur();
+    };
+    document.addEventListener('keydown', leave);
+    return () => document.removeEventListener('keydown', leave);
+  }, []);
+}

@@ -1,11 +1,13 @@
 /** The appraiser's own decision: theirs to make, kept with what it rested on. */
 import { benchRoutes } from '@jutbank/contract/bench';
 import { Button } from '@mui/material';
-import { useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { TIERS, type IdentifyAnswer, type Tier } from '@jutbank/core/bench';
 import { edtfInWords } from '@jutbank/core/dates';
 import type { StoredAttribution, PieceSheet } from '@jutbank/contract/pieces';
 import { useMay } from '../base/session.ts';
+import { useShortcuts } from '../base/shortcuts.ts';
+import { ActButton } from '../parts/ActButton.tsx';
 import type { VariantNames } from '../reference/vocabulary.ts';
 import { chosen, optionsOf, Select, Tick } from '../parts/fields/choices.tsx';
 import { DateInput } from '../parts/fields/figures.tsx';
@@ -48,9 +50,11 @@ export function Decision({
         </div>
       )}
       {may && !open && (
-        <Button variant="contained" disabled={!candidate || !saved} onClick={() => setOpen(true)}>
-          {sheet.attribution ? 'Decide again' : 'Decide'}
-        </Button>
+        <ActButton
+          does={sheet.attribution ? 'Decide again' : 'Decide'}
+          disabled={!candidate || !saved}
+          onAct={() => setOpen(true)}
+        />
       )}
       {may && open && candidate && (
         <DecisionForm
@@ -113,8 +117,14 @@ function DecisionForm({
     },
   });
   const { none, attribution } = form.values;
+  const box = useRef<HTMLFormElement>(null);
+  const keep = useMemo(
+    () => [{ key: 'mod+Enter', does: 'Keep this', run: () => box.current?.requestSubmit() }],
+    [],
+  );
+  useShortcuts('The decision', keep);
   return (
-    <form className="askbox fields" style={{ margin: 0 }} noValidate onSubmit={form.onSubmit}>
+    <form ref={box} className="askbox fields" style={{ margin: 0 }} noValidate onSubmit={form.onSubmit}>
       <b>
         {none ? 'Not in the reference' : (names.get(candidate.variant)?.label ?? inWords(candidate.variant))}
       </b>

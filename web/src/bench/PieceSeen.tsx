@@ -18,13 +18,14 @@ import {
 import type { Construction, Feature } from '@jutbank/core/reference';
 import type { Vocabulary } from '@jutbank/contract/reference';
 import { PieceDrawing } from '../parts/PieceDrawing.tsx';
+import { useWidth } from '../parts/useWidth.ts';
 import type { VariantNames } from '../reference/vocabulary.ts';
 import { recipeOfVariant } from '../reference/useForms.ts';
 import { Leaders, type Label } from './Leaders.tsx';
 import type { Item } from './items.ts';
 
-/** px */
-const WIDTH = 470;
+/** px at most */
+const WIDEST = 470;
 
 interface Props {
   readonly construction: Construction;
@@ -62,10 +63,11 @@ export function PieceSeen({
   const expected = recipeOfVariant(vocabulary, pattern, variant);
   const laid = under === undefined ? undefined : formOf(under);
   const taken = inHand?.kind === 'feature' ? inHand.feature : undefined;
+  const [box, width] = useWidth<HTMLElement>(WIDEST);
   const views: View[] = cardView(recipe) === 'mark-side' ? ['mark-side', 'open'] : ['open', 'pile-side'];
   const nothing = Object.keys(seen).length === 0;
   return (
-    <section className="piece-seen" aria-label="The piece, as far as it has been looked at">
+    <section ref={box} className="piece-seen" aria-label="The piece, as far as it has been looked at">
       <h2 className="sec">
         The piece, as far as it has been looked at{' '}
         <small>{nothing ? 'nothing seen yet: all of it is dashed' : 'click a part to take it in hand'}</small>
@@ -76,6 +78,7 @@ export function PieceSeen({
           <OneView
             key={view}
             view={view}
+            width={width}
             recipe={recipe}
             expected={expected}
             laid={laid && recipeOfVariant(vocabulary, laid.pattern, laid.variant)}
@@ -150,6 +153,7 @@ const MOST_LABELS = 7;
 
 function OneView({
   view,
+  width,
   recipe,
   expected,
   laid,
@@ -159,6 +163,7 @@ function OneView({
   onTake,
 }: {
   view: View;
+  width: number;
   recipe: DrawingRecipe;
   expected: DrawingRecipe;
   laid: DrawingRecipe | undefined;
@@ -172,7 +177,7 @@ function OneView({
   const differing = new Set(drawing.parts.filter((p) => p.state === 'differs').map((p) => p.part));
   const ghost = differing.size > 0 ? drawPiece(expected, view) : undefined;
   const frame = frameOf([drawing, ...(other ? [other] : [])]);
-  const perMm = WIDTH / frame.widthMm;
+  const perMm = width / frame.widthMm;
   const lit = partsOf(taken, recipe.construction);
   const toTake = (part: string) => featuresOfPart(part, features, recipe.construction)[0];
   return (
@@ -180,12 +185,12 @@ function OneView({
       <div className="stack">
         {other && (
           <div className="laid-under">
-            <PieceDrawing drawing={{ ...other, ...frame }} width={WIDTH} scale={perMm} label="" />
+            <PieceDrawing drawing={{ ...other, ...frame }} width={width} scale={perMm} label="" />
           </div>
         )}
         <PieceDrawing
           drawing={{ ...drawing, ...frame }}
-          width={WIDTH}
+          width={width}
           scale={perMm}
           label={`${view === 'open' ? 'Open' : 'Closed'}: ${drawing.name}`}
           emphasis={(part) => (lit(part) ? 'lit' : undefined)}
@@ -199,7 +204,7 @@ function OneView({
           <div className="expected">
             <PieceDrawing
               drawing={{ ...ghost, parts: ghost.parts.filter((p) => differing.has(p.part)), ...frame }}
-              width={WIDTH}
+              width={width}
               scale={perMm}
               label=""
             />

@@ -2,6 +2,7 @@
 import { LineInput } from '../parts/fields/LineInput.tsx';
 import { conditionRoutes } from '@jutbank/contract/condition';
 import { Button, ButtonBase } from '@mui/material';
+import { ActButton } from '../parts/ActButton.tsx';
 import type { NumbersAnswer } from '@jutbank/core/bench';
 import { SCALE_IDS, type GradeAnswer } from '@jutbank/core/condition';
 import type { PieceSheet } from '@jutbank/contract/pieces';
@@ -92,19 +93,19 @@ export function Grades({
           </span>
         </p>
       )}
-      <Button
-        fullWidth
-        style={{ margin: '12px 0' }}
-        variant={inspected ? 'outlined' : 'contained'}
-        disabled={!may}
-        onClick={onFinish}
-      >
-        {inspected
-          ? 'Open the inspection again'
-          : sheet.sealed
-            ? 'Finished as sealed'
-            : 'The inspection is finished'}
-      </Button>
+      {inspected ? (
+        <Button fullWidth style={{ margin: '12px 0' }} variant="outlined" disabled={!may} onClick={onFinish}>
+          Open the inspection again
+        </Button>
+      ) : (
+        <ActButton
+          fullWidth
+          style={{ margin: '12px 0' }}
+          does={sheet.sealed ? 'Finished as sealed' : 'The inspection is finished'}
+          disabled={!may}
+          onAct={onFinish}
+        />
+      )}
       {(sheet.sealed || skipped > 0) && (
         <p className="soft" style={{ fontSize: 12.5 }}>
           {sheet.sealed

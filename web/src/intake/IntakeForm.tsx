@@ -12,18 +12,27 @@ interface Props {
   readonly value: IntakeBody;
   readonly currency: string;
   readonly disabled?: boolean;
+  /** the name takes the focus: nothing else is to be done here */
+  readonly autoFocus?: boolean;
   /** the server's word on a field */
   readonly problemAt: (pointer: string) => string | undefined;
   readonly onChange: (next: IntakeBody) => void;
 }
 
-export function IntakeForm({ value, currency, disabled = false, problemAt, onChange }: Props) {
+export function IntakeForm({
+  value,
+  currency,
+  disabled = false,
+  autoFocus = false,
+  problemAt,
+  onChange,
+}: Props) {
   const set = <K extends keyof IntakeBody>(key: K, next: IntakeBody[K]) =>
     onChange({ ...value, [key]: next });
   const text = (
     key: 'title' | 'sourceName' | 'sourcePlace' | 'sellerStatement' | 'cameWith',
     label: string,
-    more: { rows?: number; required?: boolean } = {},
+    more: { rows?: number; required?: boolean; autoFocus?: boolean } = {},
   ) => (
     <TextInput
       label={label}
@@ -37,7 +46,7 @@ export function IntakeForm({ value, currency, disabled = false, problemAt, onCha
   return (
     <FieldErrors value={problemAt}>
       <div className="fields">
-        {text('title', 'Working name', { required: true })}
+        {text('title', 'Working name', { required: true, autoFocus })}
         <div className="across">
           <Select
             label="Construction"

@@ -58,6 +58,7 @@ export default function NewPiecePage() {
         <IntakeForm
           value={value}
           currency={shop.baseCurrency}
+          autoFocus
           problemAt={(pointer) => problem?.at(pointer)}
           onChange={setValue}
         />

@@ -1,4 +1,5 @@
 /** The listing's words, written from the record; what an edit dropped; and what the marketplace answers. */
+import { ActButton } from '../parts/ActButton.tsx';
 import { listingRoutes, type ListingBody, type ListingDraft } from '@jutbank/contract/listing';
 import { Button, Tab, Tabs } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
@@ -259,9 +260,11 @@ function Aside({ sheet, draft }: { sheet: PieceSheet; draft: ListingDraft }) {
         </div>
       )}
       {mayPublish && (
-        <Button variant="contained" disabled={!ready || publish.isPending} onClick={() => publish.mutate()}>
-          Put it up on {shop.channelName}
-        </Button>
+        <ActButton
+          does={`Put it up on ${shop.channelName}`}
+          disabled={!ready || publish.isPending}
+          onAct={() => publish.mutate()}
+        />
       )}
       <Shots shots={draft.shots} unseen={draft.unseen} sheet={sheet} />
       <h2 className="sec" style={{ marginTop: 16 }}>

@@ -1,10 +1,11 @@
 /** What it would bring: range, chart, and the grid in which every adjustment can be read. */
 import { worthRoutes } from '@jutbank/contract/worth';
-import { lazy, Suspense } from 'react';
+import { lazy, Suspense, useMemo, useRef } from 'react';
 import { Link } from 'react-router';
 import type { PricingBody } from '@jutbank/contract/pieces';
 import { useAnswer } from '../base/answers.ts';
 import { useMay, useSession } from '../base/session.ts';
+import { useShortcuts } from '../base/shortcuts.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { MoneyInput } from '../parts/fields/figures.tsx';
 import { TextInput } from '../parts/fields/TextInput.tsx';
@@ -28,6 +29,9 @@ export default function WorthStage() {
   const worth = useAnswer(worthRoutes.pieceWorth, { params: { id: sheet.id } });
   const grounds = useAnswer(worthRoutes.grounds, { params: { id: sheet.id } });
   const pricing = useStage(sheet, worthRoutes.putPricing, sheet.pricing, asBody);
+  const ask = useRef<HTMLInputElement>(null);
+  const keys = useMemo(() => [{ key: 'a', does: 'Say what it asks', run: () => ask.current?.focus() }], []);
+  useShortcuts('Worth', keys);
   const names = useVariantNames(worth.data?.pattern == null ? [] : [worth.data.pattern]);
   if (worth.isPending) return <Loading />;
   if (worth.isError) return <Failed error={worth.error} retry={() => void worth.refetch()} />;
@@ -82,6 +86,7 @@ export default function WorthStage() {
           >
             <MoneyInput
               label="Asking price"
+              inputRef={ask}
               value={pricing.value.ask}
               currency={shop.baseCurrency}
               disabled={!mayPrice}

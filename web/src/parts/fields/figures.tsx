@@ -2,7 +2,7 @@
  * Fields of quantities: a number with its unit, an amount of money, a size in any notation, a date as people say it.
  * What is typed stays as typed; only what could be read goes on.
  */
-import { useState } from 'react';
+import { useState, type Ref } from 'react';
 import { parseSpokenDate, periodInWords, periodOf } from '@jutbank/core/dates';
 import type { Money } from '@jutbank/core/money';
 import { parseQuantity, type Dimension } from '@jutbank/core/units';
@@ -80,6 +80,7 @@ export function MoneyInput({
   value: Money | null;
   currency: string;
   autoFocus?: boolean;
+  inputRef?: Ref<HTMLInputElement>;
   onChange: (money: Money | null, understood: boolean) => void;
 }) {
   const [typed, setTyped] = useState(

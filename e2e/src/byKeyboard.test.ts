@@ -1,0 +1,120 @@
+/** A whole piece without a mouse, from signing in to the published listing; the keys are counted. */
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { Key } from 'selenium-webdriver';
+import { DEMO, startApplication, type Application } from './support/application.ts';
+import { openBrowser, type Browser } from './support/browser.ts';
+
+let app: Application;
+let browser: Browser;
+beforeAll(async () => {
+  app = await startApplication(true);
+  browser = await openBrowser({ width: 1280, height: 800 });
+}, 180_000);
+afterAll(async () => {
+  await browser?.close();
+  await app?.close();
+});
+
+const counted = { keys: 0, tabs: 0, typed: 0 };
+/** Keys that act; a Tab is one of them. */
+async function press(...keys: string[]): Promise<void> {
+  for (const key of keys) {
+    counted.keys++;
+    if (key === Key.TAB) counted.tabs++;
+    await browser.keys(key);
+    await browser.settled();
+  }
+}
+/** Words and figures that somebody has to write in any case. */
+async function write(text: string): Promise<void> {
+  counted.typed += text.length;
+  await browser.keys(...text);
+}
+const act = async () => {
+  counted.keys++;
+  await browser.driver.actions().keyDown(Key.CONTROL).sendKeys(Key.ENTER).keyUp(Key.CONTROL).perform();
+};
+const asked = () =>
+  browser.driver.executeScript<string>("return document.querySelector('.askbox .big')?.textContent ?? ''");
+const focused = () =>
+  browser.driver.executeScript<string>(
+    "const at = document.activeElement; return at?.labels?.[0]?.textContent ?? at?.getAttribute('aria-label') ?? at?.tagName ?? ''",
+  );
+
+test('a piece is taken in, looked at, graded, priced and put up by keys alone; no more than a third of them are Tabs', async () => {
+  await browser.driver.get(app.address);
+  await browser.settled();
+  if (!/mail/i.test(await focused())) await press(Key.TAB);
+  await write(DEMO.email);
+  await press(Key.TAB);
+  await write(DEMO.password);
+  await press(Key.ENTER);
+  await browser.says('in work');
+
+  await press('n');
+  await browser.says('Take in a piece');
+  expect(await focused()).toContain('Working name');
+  await write('Harbour jack by hand');
+  await press(Key.ENTER);
+  await browser.says('Choose pictures');
+
+  await press('b');
+  await browser.says('Look at next');
+  for (let n = 0; n < 12; n++) {
+    await browser.driver.wait(async () => (await asked()) !== '', 15_000, 'nothing is asked');
+    const label = await asked();
+    if (label.endsWith('ength') || label === 'Weight') {
+      await press(Key.ESCAPE, Key.ARROW_DOWN);
+      continue;
+    }
+    await press(label === 'Stamp' || /stamp|number|tick|letter/i.test(label) ? Key.ESCAPE : '1');
+    if ((await asked()) === label) await press(Key.ARROW_DOWN);
+  }
+  await browser.says('Saved');
+  await press(Key.ESCAPE);
+  await act();
+  await browser.says('How sure');
+  await act();
+  await browser.driver.wait(
+    async () =>
+      (await browser.driver.executeScript<string>('return document.body.innerText')).includes('Decided:'),
+    15_000,
+    'nothing was decided',
+  );
+
+  await press('c');
+  await browser.says('What was found');
+  for (
+    let n = 0;
+    n < 14 &&
+    !(await browser.driver.executeScript<string>('return document.body.innerText')).includes(
+      'Everything was looked at',
+    );
+    n++
+  )
+    await press('g', Key.ENTER);
+  await act();
+  await browser.says('Open the inspection again');
+
+  await press('w');
+  await browser.says('What we ask');
+  await press('a');
+  expect(await focused()).toContain('Asking price');
+  await write('140');
+  await browser.says('Saved');
+  await press(Key.ESCAPE, 'l');
+  await browser.says('Put it up on');
+  await browser.driver.wait(
+    async () =>
+      browser.driver.executeScript<boolean>(
+        "return [...document.querySelectorAll('button')].some((b) => b.textContent.includes('Put it up on') && !b.disabled)",
+      ),
+    15_000,
+    'it cannot be put up',
+  );
+  await act();
+  await browser.says('Take it down');
+
+  console.info(`keys ${counted.keys}, of them Tabs ${counted.tabs}; written ${counted.typed} letters`);
+  expect(counted.tabs * 3).toBeLessThanOrEqual(counted.keys);
+});
