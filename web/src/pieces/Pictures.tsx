@@ -1,8 +1,9 @@
 /** Pictures of a piece: dropped, pasted or chosen. */
 import { Button, ButtonBase } from '@mui/material';
 import { pieceRoutes, type PictureRecord, type PieceSheet } from '@jutbank/contract/pieces';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { ApiProblem, send } from '../base/api.ts';
+import { useShortcuts } from '../base/shortcuts.ts';
 import { inLine, useTakeSheet } from './usePiece.ts';
 import { LineInput } from '../parts/fields/LineInput.tsx';
 import { PictureView } from './PictureView.tsx';
@@ -41,6 +42,11 @@ export function Pictures({ sheet, disabled }: { sheet: PieceSheet; disabled: boo
     addEventListener('paste', paste);
     return () => removeEventListener('paste', paste);
   }, [disabled]);
+  const keys = useMemo(
+    () => (disabled ? [] : [{ key: 'p', does: 'Choose pictures', run: () => chooser.current?.click() }]),
+    [disabled],
+  );
+  useShortcuts('Pictures', keys);
   const arranging = usePictures(sheet);
   const [viewed, setViewed] = useState<number>();
   return (
@@ -95,6 +101,9 @@ export function Pictures({ sheet, disabled }: { sheet: PieceSheet; disabled: boo
           }}
         >
           {busy > 0 ? `Adding ${busy}…` : 'Drop, paste or choose pictures'}
+          <kbd className="act-key" aria-hidden>
+            p
+          </kbd>
         </button>
       )}
       <input
