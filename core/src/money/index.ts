@@ -1,2 +1,3 @@
 export * from './money.ts';
 export * from './tax.ts';
+export { readAmount } from './typed.ts';

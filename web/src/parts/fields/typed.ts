@@ -1,5 +1,5 @@
 /** What people type for figures, read. */
-import { parseAmount, type Money } from '@jutbank/core/money';
+import { readAmount, type Money } from '@jutbank/core/money';
 
 /** A number as it is typed, with a decimal comma or a printed minus, as it is sent. */
 export const decimal = (typed: string): string => typed.trim().replace(',', '.').replace('−', '-');
@@ -11,15 +11,9 @@ export function readNumber(typed: string): number | null | undefined {
   return Number.isFinite(Number(text)) ? Number(text) : undefined;
 }
 
-/** An amount and its currency: `58`, `58,50`, `58.00 GBP`. */
+/** An amount and its currency as people write them; nothing typed is nothing. */
 export function readMoney(typed: string, currency: string): { money: Money } | { wrong: string } | undefined {
   if (typed.trim() === '') return undefined;
-  const match = /^\s*([\d.,]+)\s*([A-Za-z]{3})?\s*$/.exec(typed);
-  if (!match?.[1]) return { wrong: 'Write an amount like 58.00 or 58 GBP' };
-  try {
-    const parsed = parseAmount(decimal(match[1]), (match[2] ?? currency).toUpperCase(), '');
-    return parsed.ok ? { money: parsed.value } : { wrong: parsed.error.message };
-  } catch {
-    return { wrong: `“${match[2] ?? ''}” is not a currency` };
-  }
+  const read = readAmount(typed, currency);
+  return read.ok ? { money: read.value } : { wrong: read.error.message };
 }
