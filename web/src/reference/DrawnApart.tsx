@@ -14,6 +14,7 @@ import type { Pattern, Variant } from '@jutbank/core/reference';
 import type { Vocabulary } from '@jutbank/contract/reference';
 import { PieceDrawing } from '../parts/PieceDrawing.tsx';
 import { recipeOfVariant } from './useForms.ts';
+import './reference.css';
 
 const VIEW_WORDS: Record<View, string> = {
   'mark-side': 'from the mark side',

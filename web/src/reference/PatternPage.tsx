@@ -16,6 +16,7 @@ import { YearRule, type RuleBar } from '../parts/YearRule.tsx';
 import { FormDrawing } from './FormDrawing.tsx';
 import { recipeOfVariant } from './useForms.ts';
 import { useVocabulary } from './vocabulary.ts';
+import './reference.css';
 
 export default function PatternPage() {
   const { id = '' } = useParams();

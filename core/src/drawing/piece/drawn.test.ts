@@ -164,6 +164,17 @@ describe('blades fold', () => {
       expect(boxOfPart(closed, 'blade:1').bottom).toBeLessThan(boxOfPart(closed, 'scales').bottom);
     }
   });
+  test('a blade that locks lies under the handle’s back when it is shut', () => {
+    for (const profile of ['swayback', 'straight', 'equal-end', 'swell-end'])
+      for (const form of ['sheepfoot', 'drop', 'clip'] as const) {
+        const shut = drawPiece(
+          recipe('locking-folder', { profile }, { blades: [blade({ length: 84, form })] }),
+          'mark-side',
+        );
+        expect(boxOfPart(shut, 'blade:1').top).toBeGreaterThan(boxOfPart(shut, 'scales').top);
+        expect(boxOfPart(shut, 'blade:1').right).toBeLessThan(boxOfPart(shut, 'scales').right);
+      }
+  });
   test('a recorded height that would strike the spring is named', () => {
     expect(bladesThatDoNotFold(recipe('slipjoint', {}, { blades: [blade({ height: 12 })] }))).toEqual([]);
     expect(bladesThatDoNotFold(recipe('slipjoint', {}, { blades: [blade({ height: 19 })] }))).toHaveLength(1);

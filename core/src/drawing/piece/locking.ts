@@ -34,6 +34,8 @@ export function drawLocking(sheet: Sheet, recipe: DrawingRecipe, { open, side }:
   else drawSide(sheet, recipe, open, side);
 }
 
+/** Between a shut blade's edge and the handle's back, mm. */
+const CLEAR = 1.2;
 interface Pin {
   readonly x: number;
   readonly y: number;
@@ -103,10 +105,7 @@ function drawBladeAndOpener(
   const [spec] = recipe.blades;
   if (!spec) return;
   const back = Math.min(pin.y - handle.top(pin.x) - 0.6, height * 0.44);
-  const tallest = Math.min(
-    height * 0.92,
-    handle.bottom(handle.right * 0.5) - handle.top(handle.right * 0.5) - 1.5,
-  );
+  const tallest = tallestThatShuts(handle, pin, back, spec.length);
   const bladeHeight = Math.min(spec.height ?? tallest, height);
   const blade: BladeSpec = {
     part: 'blade:1',
@@ -130,6 +129,16 @@ function drawBladeAndOpener(
       drawOpener(sheet, recipe, drawBlade(sheet, blade), pin, bladeHeight);
     });
   });
+}
+
+/** The highest blade whose edge and tip stay under the handle's back when it is shut, mm. */
+function tallestThatShuts(handle: Form, pin: Pin, back: number, length: number): number {
+  let tallest = handle.bottom(pin.x) - handle.top(pin.x);
+  for (let share = 0.2; share <= 1; share += 0.05) {
+    const x = Math.min(pin.x + (pin.x + length) * share, handle.right - 1);
+    tallest = Math.min(tallest, pin.y + back - handle.top(x) - CLEAR);
+  }
+  return Math.max(6, tallest);
 }
 
 function drawOpener(sheet: Sheet, recipe: DrawingRecipe, blade: DrawnBlade, pin: Pin, height: number): void {

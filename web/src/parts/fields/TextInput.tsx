@@ -74,6 +74,8 @@ export function LinesInput({
   onChange: (lines: string[] | undefined) => void;
   mono?: boolean;
   rows?: number;
+  /** beyond so many the field scrolls */
+  maxRows?: number;
 }) {
   const [typed, setTyped] = useState((value ?? []).join('\n'));
   return (

@@ -43,6 +43,7 @@ export function PatternForm({ value, set, words }: FormProps<Pattern>) {
         at="/outline"
         mono
         rows={3}
+        maxRows={6}
         value={(value.outline ?? []).map(([x, y]) => `${x} ${y}`)}
         onChange={(lines) => {
           const points = (lines ?? []).map((l): [number, number] => {
