@@ -6,7 +6,8 @@ import { stateOf, type DrawingRecipe } from './recipe.ts';
 import { Sheet, type Drawing } from './sheet.ts';
 import { CLOSED, drawSlipjoint, OPENED } from './slipjoint.ts';
 import { spokenName } from './spoken.ts';
-import { drawBayonet, drawFixed } from './straight.ts';
+import { drawBayonet } from './bayonet.ts';
+import { drawFixed } from './straight.ts';
 import { drawTangOn } from './tang.ts';
 
 export const VIEWS = ['mark-side', 'pile-side', 'open', 'from-above', 'tang'] as const;

@@ -184,21 +184,27 @@ function finishRecipe(records: Records, styles: Styles, known: DrawingRecipe['kn
   const handleLength =
     told ??
     (straight && overall !== undefined && bladeLength !== undefined ? overall - bladeLength : undefined);
-  const length =
-    handleLength ?? (straight || bladeLength === undefined ? usual.length : bladeLength / usual.blade);
+  const usualLength = straight || bladeLength === undefined ? usual.length : bladeLength / usual.blade;
+  const length = within(HANDLE, handleLength ?? usualLength);
   return {
     name: variant && variant.name !== pattern.name ? `${pattern.name}, ${variant.name}` : pattern.name,
     construction,
     styles,
     known,
     handleLength: length,
-    handleHeight: drawing?.handle?.height ?? length * usual.height,
+    handleHeight: within([length * 0.05, length * 0.6], drawing?.handle?.height ?? length * usual.height),
     handleState: handleLength === undefined ? 'assumed' : 'recorded',
     blades: bladesOf(records, styles, known, length, bladeLength, measureOf),
     stamp: stampOfVariant(records),
     bladeOutline: drawing?.blades?.some((b) => b.shape != null) ? undefined : (pattern.outline ?? undefined),
   };
 }
+/** What is drawn, mm: a measure beyond it is a slip of the pen, and would fill the sheet. */
+const HANDLE = [15, 600] as const;
+const BLADE = 1500;
+const within = ([low, high]: readonly [number, number], value: number): number =>
+  Number.isFinite(value) ? Math.max(low, Math.min(high, value)) : low;
+
 /** The measure that tells a length, by what it is called. */
 function lengthFeature(
   features: readonly Feature[],
@@ -244,8 +250,8 @@ function bladesOf(
       end:
         record?.end === 'rear' || (!record && i === 1 && n !== 2) || (!record && i >= 2) ? 'rear' : 'front',
       form: form ?? (i === 0 ? (styles['blade-form'] ?? 'spear') : 'pen'),
-      length: length ?? (i === 0 ? main : main * (i === 1 ? 0.74 : 0.7)),
-      ...(record?.height != null && { height: record.height }),
+      length: within([handleLength * 0.1, BLADE], length ?? (i === 0 ? main : main * (i === 1 ? 0.74 : 0.7))),
+      ...(record?.height != null && { height: within([2, handleLength], record.height) }),
       layer: record?.layer ?? i,
       state: form ? 'recorded' : 'assumed',
     };
@@ -279,7 +285,7 @@ export function stampOf(
   const where = counted?.where ?? row;
   const count = counted?.count ?? (code ? SIGNS_SHOWN : 0);
   return {
-    lines: mark.lines,
+    lines: mark.lines.slice(0, MOST_LINES),
     lettering: letteringOf(mark),
     painted: /paint|filled/.test(words),
     framed: /frame|oval|cartouche/.test(words),
@@ -287,6 +293,8 @@ export function stampOf(
       count > 0 && { signs: { count, form: code ? signForm(code) : 'tick', where: placeOf(where) } }),
   };
 }
+/** A tang has no room for more. */
+const MOST_LINES = 6;
 /** So many signs stand for “counted here” where nobody counted any. */
 const SIGNS_SHOWN = 3;
 const signForm = (code: Code): NonNullable<StampRecipe['signs']>['form'] => {
