@@ -49,12 +49,15 @@ function drawSide(sheet: Sheet, recipe: DrawingRecipe, open: boolean, side: 'mar
   drawBladeAndOpener(sheet, recipe, handle, pin, open, side);
   drawSpacer(sheet, recipe, handle);
   const texture = styles.scales ?? 'smooth';
-  const scales = sheet.part('scales', stateOf(recipe, 'scales'));
-  scales.area(handle.region(), paintOfScales(texture, styles.tint));
-  drawTexture(scales, texture, handle, 1, length - 1);
-  drawRoundness(scales, handle, 1, length - 1, 4);
-  scales.line(handle.inset(0.9, 0.9).region(), 'fine', DETAIL.texture);
-  scales.anchor([length * 0.55, handle.middle(length * 0.55)]);
+  const state = stateOf(recipe, 'scales');
+  sheet.kept(handle, JSON.stringify(['scales', texture, styles.tint, state, side]), () => {
+    const scales = sheet.part('scales', state);
+    scales.area(handle.region(), paintOfScales(texture, styles.tint));
+    drawTexture(scales, texture, handle, 1, length - 1);
+    drawRoundness(scales, handle, 1, length - 1, 4);
+    scales.line(handle.inset(0.9, 0.9).region(), 'fine', DETAIL.texture);
+    scales.anchor([length * 0.55, handle.middle(length * 0.55)]);
+  });
   const set = styles['bolster-set'] ?? 'none';
   const share = Math.max(height * 0.95, length * 0.19);
   if (set !== 'none')

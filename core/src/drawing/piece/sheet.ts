@@ -128,6 +128,10 @@ export class Sheet {
     draw();
     this.#moves = before;
   }
+  /** Whether what is drawn now is moved: what is kept must say so. */
+  get isMoved(): boolean {
+    return this.#moves.length > 0;
+  }
   /**
    * Parts drawn before from the same values are taken over as they were: forms of a pattern share their blades.
    * @param key everything that the parts drawn by `draw` depend on, besides the scope

@@ -123,11 +123,14 @@ function drawHandle(sheet: Sheet, recipe: DrawingRecipe, handle: Form): void {
   const front = set === 'none' ? undefined : { x: length - share, bulge };
   const [from, to] = [rear?.x ?? 0, front?.x ?? length];
   const texture = styles.scales ?? 'smooth';
-  const scales = sheet.part('scales', stateOf(recipe, 'scales'));
-  scales.area(handle.region(rear, front), paintOfScales(texture, styles.tint));
-  drawTexture(scales, texture, handle, from, to);
-  drawRoundness(scales, handle, from, to, 4);
-  scales.anchor([lerp(from, to, 0.66), handle.share(lerp(from, to, 0.66), 0.5)]);
+  const state = stateOf(recipe, 'scales');
+  sheet.kept(handle, JSON.stringify(['scales', texture, styles.tint, from, to, bulge, state]), () => {
+    const scales = sheet.part('scales', state);
+    scales.area(handle.region(rear, front), paintOfScales(texture, styles.tint));
+    drawTexture(scales, texture, handle, from, to);
+    drawRoundness(scales, handle, from, to, 4);
+    scales.anchor([lerp(from, to, 0.66), handle.share(lerp(from, to, 0.66), 0.5)]);
+  });
   if (rear) drawBolster(sheet, recipe, handle, 'rear', { from: 0, to: rear.x, joint: rear.x, bulge: -bulge });
   if (front)
     drawBolster(sheet, recipe, handle, 'front', { from: front.x, to: length, joint: front.x, bulge });
@@ -150,6 +153,25 @@ export interface BolsterPlace {
   readonly bulge: number;
 }
 export function drawBolster(
+  sheet: Sheet,
+  recipe: DrawingRecipe,
+  handle: Form,
+  end: 'rear' | 'front',
+  place: BolsterPlace,
+): void {
+  const bladed = recipe.blades.some((b) => b.end === end);
+  const depends = [
+    'bolster',
+    end,
+    place,
+    recipe.styles.bolster,
+    bladed,
+    stateOf(recipe, 'bolster'),
+    sheet.isMoved,
+  ];
+  sheet.kept(handle, JSON.stringify(depends), () => drawBolsterOn(sheet, recipe, handle, end, place));
+}
+function drawBolsterOn(
   sheet: Sheet,
   recipe: DrawingRecipe,
   handle: Form,
