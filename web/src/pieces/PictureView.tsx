@@ -1,8 +1,10 @@
 /** One picture large: walked through by arrow keys, and put into the frame in which it goes out. */
 import { Button, Dialog, Slider } from '@mui/material';
 import { useEffect, useId, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import type { DrawingRecipe } from '@jutbank/core/drawing';
 import type { PictureRecord } from '@jutbank/contract/pieces';
 import { frameAt, wholeFrame, type Frame } from '@jutbank/core/imaging';
+import { BesideForm } from './BesideForm.tsx';
 
 /** A step of the frame by an arrow key, as a share of the picture. */
 const STEP = 0.01;
@@ -10,6 +12,7 @@ const STEP = 0.01;
 export function PictureView({
   pictures,
   at,
+  recipe,
   disabled,
   onTurn,
   onFrame,
@@ -17,6 +20,8 @@ export function PictureView({
 }: {
   pictures: readonly PictureRecord[];
   at: number;
+  /** the form it is or may be */
+  recipe: DrawingRecipe;
   disabled: boolean;
   onTurn: (at: number) => void;
   onFrame: (picture: PictureRecord, frame: Frame | null) => void;
@@ -32,6 +37,7 @@ export function PictureView({
         key={picture.id}
         heading={heading}
         picture={picture}
+        recipe={recipe}
         disabled={disabled}
         place={`${at + 1} of ${pictures.length}`}
         onTurn={turn}
@@ -45,6 +51,7 @@ export function PictureView({
 function Shown({
   heading,
   picture,
+  recipe,
   disabled,
   place,
   onTurn,
@@ -53,6 +60,7 @@ function Shown({
 }: {
   heading: string;
   picture: PictureRecord;
+  recipe: DrawingRecipe;
   disabled: boolean;
   place: string;
   onTurn: (by: -1 | 1) => void;
@@ -60,6 +68,8 @@ function Shown({
   onClose: () => void;
 }) {
   const [frame, setFrame] = useState<Frame>();
+  const [beside, setBeside] = useState(false);
+  const { mmPerPixel } = picture;
   const grip = useRef<{ readonly x: number; readonly y: number; readonly from: Frame }>(undefined);
   const box = useRef<HTMLDivElement>(null);
   useEffect(() => box.current?.focus(), []);
@@ -79,44 +89,48 @@ function Shown({
   };
   return (
     <div className="pictureview">
-      {/* the picture itself takes the arrow keys: with a frame they move it, without one they turn to the next */}
-      <div
-        ref={box}
-        className="framing"
-        role="group"
-        aria-label={frame ? 'The frame: arrow keys move it' : 'Arrow keys turn to the next picture'}
-        tabIndex={0}
-        onKeyDown={keys}
-        onPointerDown={(e) => {
-          if (!frame) return;
-          grip.current = { ...share(e), from: frame };
-          e.currentTarget.setPointerCapture(e.pointerId);
-        }}
-        onPointerMove={(e) => {
-          const held = grip.current;
-          if (!held) return;
-          const now = share(e);
-          to(held.from.x + now.x - held.x, held.from.y + now.y - held.y);
-        }}
-        onPointerUp={() => (grip.current = undefined)}
-      >
-        <img
-          src={`/api/v1/pictures/${frame ? picture.hash : picture.shown}/full`}
-          alt={picture.caption || 'Picture of the piece'}
-          draggable={false}
-        />
-        {frame && (
-          <span
-            className="frame"
-            style={{
-              left: `${100 * frame.x}%`,
-              top: `${100 * frame.y}%`,
-              width: `${100 * frame.width}%`,
-              height: `${100 * frame.height}%`,
-            }}
+      {beside && mmPerPixel !== null ? (
+        <BesideForm picture={{ ...picture, mmPerPixel }} recipe={recipe} />
+      ) : (
+        <div
+          ref={box}
+          // the picture itself takes the arrow keys: with a frame they move it, without one they turn to the next
+          className="framing"
+          role="group"
+          aria-label={frame ? 'The frame: arrow keys move it' : 'Arrow keys turn to the next picture'}
+          tabIndex={0}
+          onKeyDown={keys}
+          onPointerDown={(e) => {
+            if (!frame) return;
+            grip.current = { ...share(e), from: frame };
+            e.currentTarget.setPointerCapture(e.pointerId);
+          }}
+          onPointerMove={(e) => {
+            const held = grip.current;
+            if (!held) return;
+            const now = share(e);
+            to(held.from.x + now.x - held.x, held.from.y + now.y - held.y);
+          }}
+          onPointerUp={() => (grip.current = undefined)}
+        >
+          <img
+            src={`/api/v1/pictures/${frame ? picture.hash : picture.shown}/full`}
+            alt={picture.caption || 'Picture of the piece'}
+            draggable={false}
           />
-        )}
-      </div>
+          {frame && (
+            <span
+              className="frame"
+              style={{
+                left: `${100 * frame.x}%`,
+                top: `${100 * frame.y}%`,
+                width: `${100 * frame.width}%`,
+                height: `${100 * frame.height}%`,
+              }}
+            />
+          )}
+        </div>
+      )}
       <div className="pictureview-acts">
         <b id={heading}>{picture.caption || 'Without a caption'}</b>
         <span className="soft">
@@ -150,7 +164,12 @@ function Shown({
           </>
         ) : (
           <>
-            {!disabled && (
+            {mmPerPixel !== null && (
+              <Button onClick={() => setBeside(!beside)}>
+                {beside ? 'The picture alone' : 'Beside its form'}
+              </Button>
+            )}
+            {!disabled && !beside && (
               <Button onClick={() => setFrame(picture.frame ?? wholeFrame(picture))}>Frame it</Button>
             )}
             {!disabled && picture.frame && <Button onClick={() => onFrame(null)}>All of it</Button>}

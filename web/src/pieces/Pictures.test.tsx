@@ -2,6 +2,7 @@ import { afterEach, describe, expect, test } from '@jest/globals';
 import { cleanup, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { PieceSheet, PictureRecord, PicturesBody } from '@jutbank/contract/pieces';
+import { referenceAnswers } from '../testing/reference.ts';
 import { serve, show, type Request } from '../testing/screen.tsx';
 import { sheetOf } from '../testing/sheet.ts';
 import { Pictures } from './Pictures.tsx';
@@ -81,5 +82,24 @@ describe('pictures of a piece', () => {
     const { frame } = sent()[0] ?? {};
     expect(frame?.width).toBeCloseTo(5 / 6);
     expect(frame?.x).toBeCloseTo(1 / 12 + 0.02);
+  });
+  test('beside the form it is, drawn to the picture’s own scale; laid over it, moved and flipped', async () => {
+    const scaled = { ...whole, mmPerPixel: 0.1 };
+    serve(referenceAnswers);
+    show(<Pictures sheet={{ ...sheetOf(), pictures: [scaled] }} disabled={false} />);
+    await userEvent.click(screen.getByRole('button', { name: 'Look at Mark side' }));
+    await userEvent.click(await screen.findByRole('button', { name: 'Beside its form' }));
+    // 1600 px of 0.1 mm are 160 mm, shown 900 px wide
+    const drawn = screen.getByRole('img', { name: /^A piece|^Harbour jack/ });
+    const [, , mm] = (drawn.getAttribute('viewBox') ?? '').split(' ').map(Number);
+    expect(Number(drawn.getAttribute('width')) / (mm ?? 1)).toBeCloseTo(900 / 160, 1);
+    screen.getByText(/the picture shows 160 mm/);
+    await userEvent.click(screen.getByRole('button', { name: 'Lay it over' }));
+    const laid = screen.getByRole('group', { name: 'The drawing: arrow keys move it' });
+    laid.focus();
+    await userEvent.keyboard('{ArrowRight}{ArrowRight}{ArrowDown}');
+    expect(laid.style.transform).toContain('calc(-50% + 8px), calc(-50% + 4px)');
+    await userEvent.click(screen.getByRole('button', { name: 'Flip it' }));
+    expect(laid.style.transform).toContain('scaleX(-1)');
   });
 });

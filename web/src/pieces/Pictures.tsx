@@ -1,14 +1,24 @@
 /** Pictures of a piece: dropped, pasted or chosen. */
 import { Button, ButtonBase } from '@mui/material';
 import { pieceRoutes, type PictureRecord, type PieceSheet } from '@jutbank/contract/pieces';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState, type ComponentProps } from 'react';
 import { ApiProblem, send } from '../base/api.ts';
 import { useShortcuts } from '../base/shortcuts.ts';
 import { inLine, useTakeSheet } from './usePiece.ts';
 import { LineInput } from '../parts/fields/LineInput.tsx';
 import { PictureView } from './PictureView.tsx';
+import { useForms } from '../reference/useForms.ts';
 import { usePictures, type Arranging } from './usePictures.ts';
 import './pieces.css';
+
+type Viewing = Omit<ComponentProps<typeof PictureView>, 'pictures' | 'recipe'>;
+/** What the piece is drawn from is asked for only once a picture is open. */
+function Viewed({ sheet, ...viewing }: Viewing & { sheet: PieceSheet }) {
+  const { variant, pattern } = sheet.readings.which;
+  const as = { construction: sheet.intake.construction, variant, pattern };
+  const recipeOf = useForms([as]);
+  return <PictureView {...viewing} pictures={sheet.pictures} recipe={recipeOf(as)} />;
+}
 
 export function Pictures({ sheet, disabled }: { sheet: PieceSheet; disabled: boolean }) {
   const takeSheet = useTakeSheet();
@@ -74,8 +84,8 @@ export function Pictures({ sheet, disabled }: { sheet: PieceSheet; disabled: boo
         </p>
       )}
       {viewed !== undefined && (
-        <PictureView
-          pictures={sheet.pictures}
+        <Viewed
+          sheet={sheet}
           at={viewed}
           disabled={disabled}
           onTurn={setViewed}
