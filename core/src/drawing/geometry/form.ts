@@ -150,3 +150,16 @@ function onCap([a, b, c, d]: Cap, x: number): number {
   }
   return bezier(a[1], b[1], c[1], d[1], (low + high) / 2);
 }
+
+const made = new Map<string, Form>();
+/** Few handles are looked at in a sitting; a server's long run is kept from growing without end. */
+const MOST_KEPT = 400;
+/** A form that was made before from the same values: what is drawn on it is kept with it. */
+export function keptForm(key: string, make: () => Form): Form {
+  const known = made.get(key);
+  if (known) return known;
+  if (made.size >= MOST_KEPT) made.clear();
+  const form = make();
+  made.set(key, form);
+  return form;
+}

@@ -1,5 +1,5 @@
 /** A bayonet: the crossguard's face at x = 0, the blade to the left, the hilt and its press stud to the right. */
-import { formOf } from '../geometry/form.ts';
+import { formOf, keptForm } from '../geometry/form.ts';
 import { monotone } from '../geometry/graph.ts';
 import {
   arc,
@@ -28,20 +28,22 @@ export function drawBayonet(sheet: Sheet, recipe: DrawingRecipe, sheathed: boole
   drawStraightBlade(sheet, recipe, bladeHeight, ricasso);
   const back = -bladeHeight * 0.48;
   const slabs = hilt - 30;
-  const grip = formOf({
-    left: CROSS,
-    right: slabs,
-    top: monotone([
-      [CROSS, back + 2.2],
-      [slabs, back + 2.2],
-    ]),
-    bottom: monotone([
-      [CROSS, height * 0.52],
-      [lerp(CROSS, slabs, 0.2), height * 0.54],
-      [lerp(CROSS, slabs, 0.55), height * 0.44],
-      [slabs, height * 0.54],
-    ]),
-  });
+  const grip = keptForm(`bayonet ${hilt} ${height} ${back}`, () =>
+    formOf({
+      left: CROSS,
+      right: slabs,
+      top: monotone([
+        [CROSS, back + 2.2],
+        [slabs, back + 2.2],
+      ]),
+      bottom: monotone([
+        [CROSS, height * 0.52],
+        [lerp(CROSS, slabs, 0.2), height * 0.54],
+        [lerp(CROSS, slabs, 0.55), height * 0.44],
+        [slabs, height * 0.54],
+      ]),
+    }),
+  );
   sheet.part('tang', recipe.handleState).area(
     polygon([
       [CROSS, back],

@@ -1,5 +1,5 @@
 /** Profiles of handles: two lines along a share of the length, two rounded ends; the butt at 0, the blade's end at 1. */
-import { formOf, type Form } from '../geometry/form.ts';
+import { formOf, keptForm, type Form } from '../geometry/form.ts';
 import { monotone } from '../geometry/graph.ts';
 import type { Point } from '../geometry/path.ts';
 import type { StyleOf } from './vocabulary.ts';
@@ -226,25 +226,18 @@ const LINES: Readonly<Record<Profile, Lines>> = {
   },
 };
 
-const made = new Map<string, Form>();
 /**
  * A handle in mm: the butt at x = 0, its middle height at y = 0.
  * @param mirrored the butt at greater x, as a locking folder is shown
  */
-export function handleForm(profile: Profile, length: number, height: number, mirrored = false): Form {
-  const key = `${profile} ${length} ${height} ${String(mirrored)}`;
-  const known = made.get(key);
-  if (known) return known;
-  const { top, bottom, ends, fullness = 0.58 } = LINES[profile];
-  const graph = (points: readonly Point[]) => {
-    const placed = points.map(([x, y]): Point => [(mirrored ? 1 - x : x) * length, y * height]);
-    return monotone(mirrored ? placed.reverse() : placed);
-  };
-  const end = (share: number) => ({ radius: Math.min(share * height, length / 3), fullness });
-  const [leftEnd, rightEnd] = mirrored ? [end(ends[1]), end(ends[0])] : [end(ends[0]), end(ends[1])];
-  const form = formOf({ left: 0, right: length, top: graph(top), bottom: graph(bottom), leftEnd, rightEnd });
-  // few handles are looked at in a sitting; a server's long run is kept from growing without end
-  if (made.size > 400) made.clear();
-  made.set(key, form);
-  return form;
-}
+export const handleForm = (profile: Profile, length: number, height: number, mirrored = false): Form =>
+  keptForm(`${profile} ${length} ${height} ${String(mirrored)}`, () => {
+    const { top, bottom, ends, fullness = 0.58 } = LINES[profile];
+    const graph = (points: readonly Point[]) => {
+      const placed = points.map(([x, y]): Point => [(mirrored ? 1 - x : x) * length, y * height]);
+      return monotone(mirrored ? placed.reverse() : placed);
+    };
+    const end = (share: number) => ({ radius: Math.min(share * height, length / 3), fullness });
+    const [leftEnd, rightEnd] = mirrored ? [end(ends[1]), end(ends[0])] : [end(ends[0]), end(ends[1])];
+    return formOf({ left: 0, right: length, top: graph(top), bottom: graph(bottom), leftEnd, rightEnd });
+  });

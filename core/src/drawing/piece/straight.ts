@@ -1,5 +1,5 @@
 /** Straight knives and bayonets: the guard's face at x = 0, the blade to the left with its edge down. */
-import { formOf, type Form } from '../geometry/form.ts';
+import { formOf, keptForm, type Form } from '../geometry/form.ts';
 import { monotone } from '../geometry/graph.ts';
 import { closed, ellipse, lerp, polyline, roundedRect, smooth, turned, type Knot } from '../geometry/path.ts';
 import { bladeStyles, drawBlade, type BladeSpec, type DrawnBlade } from './blade.ts';
@@ -80,35 +80,39 @@ export function drawFixed(sheet: Sheet, recipe: DrawingRecipe, sheathed: boolean
     drawSheath(sheet, recipe, blade?.length ?? 100, bladeHeight);
 }
 const gripForm = (length: number, height: number, roundedButt: boolean): Form =>
-  formOf({
-    left: 0,
-    right: length,
-    top: monotone([
-      [0, -height * 0.42],
-      [length * 0.3, -height * 0.48],
-      [length * 0.62, -height * 0.45],
-      [length, -height * 0.5],
-    ]),
-    bottom: monotone([
-      [0, height * 0.4],
-      [length * 0.22, height * 0.36],
-      [length * 0.55, height * 0.5],
-      [length * 0.85, height * 0.44],
-      [length, height * 0.5],
-    ]),
-    ...(roundedButt && { rightEnd: { radius: height * 0.4, fullness: 0.62 } }),
-  });
+  keptForm(`grip ${length} ${height} ${String(roundedButt)}`, () =>
+    formOf({
+      left: 0,
+      right: length,
+      top: monotone([
+        [0, -height * 0.42],
+        [length * 0.3, -height * 0.48],
+        [length * 0.62, -height * 0.45],
+        [length, -height * 0.5],
+      ]),
+      bottom: monotone([
+        [0, height * 0.4],
+        [length * 0.22, height * 0.36],
+        [length * 0.55, height * 0.5],
+        [length * 0.85, height * 0.44],
+        [length, height * 0.5],
+      ]),
+      ...(roundedButt && { rightEnd: { radius: height * 0.4, fullness: 0.62 } }),
+    }),
+  );
 
 export function drawGrip(sheet: Sheet, recipe: DrawingRecipe, grip: Form, from: number, to: number): void {
   const texture = recipe.styles.grip ?? 'smooth';
-  const pencil = sheet.part('grip', stateOf(recipe, 'grip'));
-  pencil.area(
-    grip.region({ x: from }, recipe.styles.pommel === 'none' ? undefined : { x: to }),
-    paintOfScales(texture, recipe.styles.tint),
-  );
-  drawTexture(pencil, texture, grip, from, to - 0.5);
-  drawRoundness(pencil, grip, from, to - 0.5);
-  pencil.anchor([lerp(from, to, 0.6), grip.middle(lerp(from, to, 0.6))]);
+  const state = stateOf(recipe, 'grip');
+  const rounded = recipe.styles.pommel === 'none';
+  sheet.kept(grip, JSON.stringify(['grip', texture, recipe.styles.tint, from, to, rounded, state]), () => {
+    const pencil = sheet.part('grip', state);
+    const region = grip.region({ x: from }, rounded ? undefined : { x: to });
+    pencil.area(region, paintOfScales(texture, recipe.styles.tint));
+    drawTexture(pencil, texture, grip, from, to - 0.5);
+    drawRoundness(pencil, grip, from, to - 0.5);
+    pencil.anchor([lerp(from, to, 0.6), grip.middle(lerp(from, to, 0.6))]);
+  });
   const shares = { none: [], two: [0.26, 0.72], three: [0.2, 0.5, 0.8] }[recipe.styles.rivets ?? 'none'];
   const pins = sheet.part('pins', stateOf(recipe, 'rivets'));
   for (const share of shares) {
