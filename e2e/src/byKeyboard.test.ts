@@ -56,6 +56,25 @@ const focused = () =>
     "const at = document.activeElement; return at?.labels?.[0]?.textContent ?? at?.getAttribute('aria-label') ?? at?.tagName ?? ''",
   );
 
+/** The focus comes where the next thing is written. */
+const focusOn = (label: string) =>
+  browser.driver.wait(
+    async () => (await focused()).includes(label),
+    15_000,
+    `the focus does not come to “${label}”`,
+  );
+/** A button that can be pressed: what it waits for is done. */
+const ready = (words: string) =>
+  browser.driver.wait(
+    async () =>
+      browser.driver.executeScript<boolean>(
+        'return [...document.querySelectorAll("button")].some((b) => b.textContent.startsWith(arguments[0]) && !b.disabled)',
+        words,
+      ),
+    15_000,
+    `“${words}” cannot be pressed`,
+  );
+
 test('a piece is taken in, looked at, graded, priced and put up by keys alone; no more than a third of them are Tabs', async () => {
   await browser.driver.get(app.address);
   await browser.settled();
@@ -67,8 +86,7 @@ test('a piece is taken in, looked at, graded, priced and put up by keys alone; n
   await browser.says('in work');
 
   await press('n');
-  await browser.says('Take in a piece');
-  expect(await focused()).toContain('Working name');
+  await focusOn('Working name');
   await write('Harbour jack by hand');
   await press(Key.ENTER);
   await browser.says('As it came in');
@@ -87,8 +105,8 @@ test('a piece is taken in, looked at, graded, priced and put up by keys alone; n
     await press(label === 'Stamp' || /stamp|number|tick|letter/i.test(label) ? Key.ESCAPE : '1');
     if ((await asked()) === label) await press(Key.ARROW_DOWN);
   }
-  await browser.says('Saved');
   await press(Key.ESCAPE);
+  await ready('Decide');
   await act();
   await browser.says('How sure');
   await act();
@@ -107,25 +125,19 @@ test('a piece is taken in, looked at, graded, priced and put up by keys alone; n
     await press('g');
     if ((await asked()) === label) await press('1');
   }
+  await ready('The inspection is finished');
   await act();
   await browser.says('Open the inspection again');
 
   await press('w');
   await browser.says('What we ask');
   await press('a');
-  expect(await focused()).toContain('Asking price');
+  await focusOn('Asking price');
   await write('140');
   await browser.says('Saved');
   await press(Key.ESCAPE, 'l');
   await browser.says('Put it up on');
-  await browser.driver.wait(
-    async () =>
-      browser.driver.executeScript<boolean>(
-        "return [...document.querySelectorAll('button')].some((b) => b.textContent.includes('Put it up on') && !b.disabled)",
-      ),
-    15_000,
-    'it cannot be put up',
-  );
+  await ready('Put it up on');
   await act();
   await browser.says('Take it down');
 
