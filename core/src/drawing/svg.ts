@@ -42,7 +42,7 @@ export function svgShapes(drawing: Drawing, { perMm, mode = 'light' }: SvgOption
       case 'patches':
         return `<path d="${shape.d}" fill="${shape.tone === 'texture' ? ink : WHITE}" opacity="0.27"/>`;
       case 'letters':
-        return `<text transform="translate(${shape.x.toFixed(2)} ${shape.y.toFixed(2)}) rotate(${shape.angle.toFixed(1)}) skewX(${shape.slant})" font-size="${shape.size.toFixed(2)}" text-anchor="middle" font-family="monospace" font-weight="600" fill="${ink}">${escaped(shape.text)}</text>`;
+        return `<text transform="translate(${shape.x.toFixed(2)} ${shape.y.toFixed(2)}) rotate(${shape.angle.toFixed(1)}) skewX(${shape.slant})" font-size="${shape.size.toFixed(2)}" text-anchor="middle" font-family="monospace" font-weight="600" fill="${shape.painted ? PALETTES[mode].warn : ink}">${escaped(shape.text)}</text>`;
     }
   };
   return drawing.parts.map((part) => part.shapes.map(one).join('')).join('');

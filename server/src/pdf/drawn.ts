@@ -41,9 +41,10 @@ function drawShape(doc: Document, shape: Shape, scale: number, assumed: boolean)
       .save()
       .translate(shape.x, shape.y)
       .rotate(shape.angle)
+      .transform(1, 0, Math.tan((shape.slant * Math.PI) / 180), 1, 0, 0)
       .font(faceFor('figures', shape.text))
       .fontSize(shape.size)
-      .fillColor(INK)
+      .fillColor(shape.painted ? PALETTES.light.warn : INK)
       .text(shape.text, -20, -shape.size * 0.85, { width: 40, align: 'center', lineBreak: false })
       .restore();
     return;

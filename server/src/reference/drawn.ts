@@ -1,18 +1,12 @@
-/** What a piece is drawn from: the form it is, else its pattern, else any of its construction. */
+/** What a piece is drawn from, in the reference as it stands. */
 import type { ReferenceIndex } from '@jutbank/core/bench';
-import { recipeOfRecords, type DrawingRecipe } from '@jutbank/core/drawing';
-import type { Construction } from '@jutbank/core/reference';
+import { anyPattern, recipeOfRecords, type DrawingRecipe, type DrawnAs } from '@jutbank/core/drawing';
 
-export interface DrawnAs {
-  readonly construction: Construction;
-  readonly variant?: string | null | undefined;
-  readonly pattern?: string | null | undefined;
-}
 export function recipeIn(index: ReferenceIndex, { construction, variant, pattern }: DrawnAs): DrawingRecipe {
   const row = index.variants.get(variant ?? '');
   const { features, marks, codes } = index.contents;
   return recipeOfRecords({
-    pattern: row?.pattern ?? index.patterns.get(pattern ?? '') ?? { name: 'A piece', construction },
+    pattern: row?.pattern ?? index.patterns.get(pattern ?? '') ?? anyPattern(construction),
     variant: row?.variant,
     features,
     marks,

@@ -1,4 +1,4 @@
-export { recipeIn, type DrawnAs } from './drawn.ts';
+export { recipeIn } from './drawn.ts';
 export { Library } from './library.ts';
 export { mountReference } from './routes.ts';
 export { searchReference } from './search.ts';

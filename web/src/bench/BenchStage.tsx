@@ -11,6 +11,7 @@ import {
   type IdentifyAnswer,
   type Observation,
 } from '@jutbank/core/bench';
+import { anyPattern } from '@jutbank/core/drawing';
 import type { Vocabulary } from '@jutbank/contract/reference';
 import type { PieceSheet } from '@jutbank/contract/pieces';
 import { useMay } from '../base/session.ts';
@@ -74,17 +75,13 @@ function Bench({ sheet, vocabulary }: { sheet: PieceSheet; vocabulary: Vocabular
   const waiting = telling && inHandId === undefined && answer.isPlaceholderData && answer.isFetching;
   const inHand = items.find((item) => item.id === inHandId) ?? (waiting ? undefined : open[0]);
   const observed = inHand && observedAs(inHand, state.value);
-  const sized = [inHand].find(isSize);
+  const sized = isSize(inHand) ? inHand : undefined;
 
   const lead = answer.data?.candidates[0];
   const leading = names.get(lead?.variant ?? '')?.variant;
   const recipe = useMemo(() => {
     const pattern = vocabulary.patterns.find((p) => p.id === leading?.pattern);
-    return recipeOfVariant(
-      vocabulary,
-      pattern ?? { name: 'A piece', construction: sheet.intake.construction },
-      leading,
-    );
+    return recipeOfVariant(vocabulary, pattern ?? anyPattern(sheet.intake.construction), leading);
   }, [vocabulary, leading, sheet.intake.construction]);
   const words = useMemo(() => new Wording(vocabulary), [vocabulary]);
 

@@ -2,14 +2,14 @@
 import { useMemo } from 'react';
 import type { Candidate, Observation } from '@jutbank/core/bench';
 import {
+  anyPattern,
   cardView,
+  commonFrame,
+  decides,
   drawPiece,
   featuresOfPart,
   partDrawnInWords,
   recipeOfPiece,
-  slotsOf,
-  SLOTS,
-  type Drawing,
   type DrawnPart,
   type DrawingRecipe,
   type Seen,
@@ -18,6 +18,7 @@ import {
 import type { Construction, Feature } from '@jutbank/core/reference';
 import type { Vocabulary } from '@jutbank/contract/reference';
 import { PieceDrawing } from '../parts/PieceDrawing.tsx';
+import { Roving } from '../parts/Roving.tsx';
 import { useWidth } from '../parts/useWidth.ts';
 import type { VariantNames } from '../reference/vocabulary.ts';
 import { recipeOfVariant } from '../reference/useForms.ts';
@@ -26,6 +27,17 @@ import type { Item } from './items.ts';
 
 /** px at most */
 const WIDEST = 470;
+
+/** Closed and open, or both sides of what is known by its blade; a straight knife has one. */
+const VIEWS_SHOWN: Readonly<Record<Construction, readonly View[]>> = {
+  slipjoint: ['mark-side', 'open'],
+  'multi-tool': ['mark-side', 'open'],
+  'locking-folder': ['open', 'pile-side'],
+  automatic: ['open', 'pile-side'],
+  balisong: ['open', 'mark-side'],
+  fixed: ['open'],
+  bayonet: ['open'],
+};
 
 interface Props {
   readonly construction: Construction;
@@ -52,7 +64,7 @@ export function PieceSeen({
   const formOf = (variant: string | undefined) => {
     const known = names.get(variant ?? '')?.variant;
     const pattern = vocabulary.patterns.find((p) => p.id === known?.pattern);
-    return { pattern: pattern ?? { name: 'A piece', construction }, variant: known };
+    return { pattern: pattern ?? anyPattern(construction), variant: known };
   };
   const { pattern, variant } = formOf(lead?.variant);
   const seen = useMemo(() => seenOf(observations, lead), [observations, lead]);
@@ -64,7 +76,6 @@ export function PieceSeen({
   const laid = under === undefined ? undefined : formOf(under);
   const taken = inHand?.kind === 'feature' ? inHand.feature : undefined;
   const [box, width] = useWidth<HTMLElement>(WIDEST);
-  const views: View[] = cardView(recipe) === 'mark-side' ? ['mark-side', 'open'] : ['open', 'pile-side'];
   const nothing = Object.keys(seen).length === 0;
   return (
     <section ref={box} className="piece-seen" aria-label="The piece, as far as it has been looked at">
@@ -72,22 +83,20 @@ export function PieceSeen({
         The piece, as far as it has been looked at{' '}
         <small>{nothing ? 'nothing seen yet: all of it is dashed' : 'click a part to take it in hand'}</small>
       </h2>
-      {views
-        .filter((view) => (construction !== 'fixed' && construction !== 'bayonet' ? true : view === 'open'))
-        .map((view, i) => (
-          <OneView
-            key={view}
-            view={view}
-            width={width}
-            recipe={recipe}
-            expected={expected}
-            laid={laid && recipeOfVariant(vocabulary, laid.pattern, laid.variant)}
-            taken={taken}
-            labels={i === 0 ? labelsOf(recipe, seen, vocabulary.features, taken) : []}
-            features={vocabulary.features}
-            onTake={onTake}
-          />
-        ))}
+      {VIEWS_SHOWN[construction].map((view, i) => (
+        <OneView
+          key={view}
+          view={view}
+          width={width}
+          recipe={recipe}
+          expected={expected}
+          laid={laid && recipeOfVariant(vocabulary, laid.pattern, laid.variant)}
+          taken={taken}
+          labels={i === 0 ? labelsOf(recipe, seen, vocabulary.features, taken) : []}
+          features={vocabulary.features}
+          onTake={onTake}
+        />
+      ))}
     </section>
   );
 }
@@ -107,12 +116,6 @@ function seenOf(observations: readonly Observation[], lead: Candidate | undefine
   );
 }
 
-const partsOf = (feature: Feature | undefined, construction: Construction): ((part: string) => boolean) => {
-  const own = feature ? slotsOf(feature, construction).flatMap((slot) => SLOTS[slot].parts) : [];
-  if (feature?.kind === 'count' && feature.part === 'blade') own.push('blade');
-  return (part) => own.some((p) => part === p || part.startsWith(`${p}:`));
-};
-
 function labelsOf(
   recipe: DrawingRecipe,
   seen: Readonly<Record<string, Seen>>,
@@ -122,9 +125,10 @@ function labelsOf(
   const drawing = drawPiece(recipe, cardView(recipe));
   const hidden = cardView(recipe) === 'mark-side';
   const placeOf = (feature: Feature): DrawnPart | undefined => {
-    const own = partsOf(feature, recipe.construction);
     // a blade that is folded away cannot be pointed at
-    return drawing.parts.find((p) => own(p.part) && !(hidden && p.part.startsWith('blade')));
+    return drawing.parts.find(
+      (p) => decides(feature, recipe.construction, p.part) && !(hidden && p.part.startsWith('blade')),
+    );
   };
   const said = Object.entries(seen).flatMap(([id, { value, state }]): Label[] => {
     const feature = features.find((f) => f.id === id);
@@ -176,13 +180,12 @@ function OneView({
   const other = laid && drawPiece(laid, view);
   const differing = new Set(drawing.parts.filter((p) => p.state === 'differs').map((p) => p.part));
   const ghost = differing.size > 0 ? drawPiece(expected, view) : undefined;
-  const frame = frameOf([drawing, ...(other ? [other] : [])]);
+  const frame = commonFrame(other ? [drawing, other] : [drawing]);
   const perMm = width / frame.widthMm;
-  const lit = partsOf(taken, recipe.construction);
   const toTake = (part: string) => featuresOfPart(part, features, recipe.construction)[0];
   return (
     <Leaders labels={labels} frame={frame} perMm={perMm}>
-      <div className="stack">
+      <Roving className="stack" role="group" aria-label="Parts of the piece">
         {other && (
           <div className="laid-under">
             <PieceDrawing drawing={{ ...other, ...frame }} width={width} scale={perMm} label="" />
@@ -193,12 +196,12 @@ function OneView({
           width={width}
           scale={perMm}
           label={`${view === 'open' ? 'Open' : 'Closed'}: ${drawing.name}`}
-          emphasis={(part) => (lit(part) ? 'lit' : undefined)}
+          emphasis={(part) => (taken && decides(taken, recipe.construction, part) ? 'lit' : undefined)}
           onPart={(part) => {
             const feature = toTake(part);
             if (feature) onTake(feature);
           }}
-          partLabel={(part) => `Look at the ${partDrawnInWords(part)}`}
+          partLabel={(part) => (toTake(part) ? `Look at the ${partDrawnInWords(part)}` : undefined)}
         />
         {ghost && (
           <div className="expected">
@@ -210,18 +213,7 @@ function OneView({
             />
           </div>
         )}
-      </div>
+      </Roving>
     </Leaders>
   );
-}
-/** One frame for drawings that lie over each other. */
-function frameOf(drawings: readonly Drawing[]): Pick<Drawing, 'left' | 'top' | 'widthMm' | 'heightMm'> {
-  const left = Math.min(...drawings.map((d) => d.left));
-  const top = Math.min(...drawings.map((d) => d.top));
-  return {
-    left,
-    top,
-    widthMm: Math.max(...drawings.map((d) => d.left + d.widthMm)) - left,
-    heightMm: Math.max(...drawings.map((d) => d.top + d.heightMm)) - top,
-  };
 }

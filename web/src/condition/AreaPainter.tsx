@@ -1,6 +1,6 @@
 /** The share of a part by painting it on the drawn piece, cell by cell: what is painted lies on that part alone. */
 import { useMemo, useRef, useState } from 'react';
-import { drawPiece, foundOn, recipeOfRecords } from '@jutbank/core/drawing';
+import { drawPiece, foundOn, anyPattern, recipeOfRecords } from '@jutbank/core/drawing';
 import type { Construction } from '@jutbank/core/reference';
 
 /** mm of the piece that one cell covers */
@@ -30,7 +30,7 @@ export function AreaPainter({
   const last = useRef<Place>(undefined);
   const whole = useRef<number>(undefined);
   const drawn = useMemo(
-    () => drawPiece(recipeOfRecords({ pattern: { name: 'A piece', construction }, features: [] }), 'open'),
+    () => drawPiece(recipeOfRecords({ pattern: anyPattern(construction), features: [] }), 'open'),
     [construction],
   );
   const { left, top, widthMm, heightMm } = drawn;

@@ -17,8 +17,8 @@ export interface PieceDrawingProps {
   label?: string;
   emphasis?: (part: string) => Emphasis | undefined;
   onPart?: (part: string) => void;
-  /** names for the parts that can be taken in hand */
-  partLabel?: (part: string) => string;
+  /** names of the parts that can be taken in hand; whoever shows it makes them one stop of the Tab key */
+  partLabel?: (part: string) => string | undefined;
 }
 const EDGE = 1.5;
 /** A tool on top of another takes the click first; small parts are reached before the large one they lie on. */

@@ -5,7 +5,7 @@ import {
   drawPiece,
   isSlot,
   readStyles,
-  viewsThatDiffer,
+  viewThatDiffers,
   type Drawing,
   type DrawingRecipe,
   type SlotName,
@@ -37,7 +37,7 @@ export function withStyles(recipe: DrawingRecipe, styles: Readonly<Record<string
 export function drawnApart(
   choices: readonly { readonly id: string; readonly recipe: DrawingRecipe }[],
 ): Drawn {
-  const [view] = viewsThatDiffer(choices.map((c) => c.recipe));
+  const view = viewThatDiffers(choices.map((c) => c.recipe));
   if (view === undefined) return NONE;
   const drawings = choices.map(({ id, recipe }) => ({ id, drawing: drawPiece(recipe, view) }));
   const [part] = differingParts(drawings.map((d) => d.drawing));

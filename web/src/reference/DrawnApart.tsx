@@ -3,6 +3,7 @@ import { Slider } from '@mui/material';
 import { useMemo, useState } from 'react';
 import {
   cardView,
+  commonFrame,
   differingParts,
   drawPiece,
   partDrawnInWords,
@@ -13,6 +14,7 @@ import {
 import type { Pattern, Variant } from '@jutbank/core/reference';
 import type { Vocabulary } from '@jutbank/contract/reference';
 import { PieceDrawing } from '../parts/PieceDrawing.tsx';
+import { Roving } from '../parts/Roving.tsx';
 import { recipeOfVariant } from './useForms.ts';
 import './reference.css';
 
@@ -50,7 +52,7 @@ export function DrawnApart({
   return (
     <section className="drawn-apart" aria-label="Drawn to one scale">
       {views.length > 1 && (
-        <div className="chips" role="group" aria-label="Where they differ">
+        <Roving className="chips" role="group" aria-label="Where they differ">
           {views.map((v) => (
             <button
               key={v}
@@ -62,7 +64,7 @@ export function DrawnApart({
               {VIEW_WORDS[v]}
             </button>
           ))}
-        </div>
+        </Roving>
       )}
       {parts.length === 0 && (
         <p className="soft">Drawn alike: nothing that is recorded of them shows from outside.</p>
@@ -115,21 +117,13 @@ function LaidOver({
   names: readonly [string, string];
 }) {
   const [share, setShare] = useState(50);
-  const left = Math.min(under.left, over.left);
-  const top = Math.min(under.top, over.top);
-  const frame = (drawing: Drawing): Drawing => ({
-    ...drawing,
-    left,
-    top,
-    widthMm: Math.max(under.left + under.widthMm, over.left + over.widthMm) - left,
-    heightMm: Math.max(under.top + under.heightMm, over.top + over.heightMm) - top,
-  });
+  const frame = commonFrame([under, over]);
   return (
     <div className="laid-over">
       <div className="stack">
-        <PieceDrawing drawing={frame(under)} width={420} label="" />
+        <PieceDrawing drawing={{ ...under, ...frame }} width={420} label="" />
         <div className="over" style={{ opacity: share / 100 }}>
-          <PieceDrawing drawing={frame(over)} width={420} label="" />
+          <PieceDrawing drawing={{ ...over, ...frame }} width={420} label="" />
         </div>
       </div>
       <div className="mix">

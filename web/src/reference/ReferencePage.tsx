@@ -11,7 +11,8 @@ import { CONSTRUCTION_WORDS, sentence } from '../parts/words.ts';
 import { ImportPack } from './ImportPack.tsx';
 import { MakerSays, WriteLinks } from './MakerSays.tsx';
 import { FormDrawing } from './FormDrawing.tsx';
-import { useForms, type DrawnAs } from './useForms.ts';
+import type { DrawnAs } from '@jutbank/core/drawing';
+import { useForms } from './useForms.ts';
 import { useVocabulary } from './vocabulary.ts';
 import './reference.css';
 

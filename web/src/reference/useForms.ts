@@ -2,23 +2,16 @@
 import { keepPreviousData } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import {
-  recipeOfPiece,
+  anyPattern,
   recipeOfRecords,
   type DrawingRecipe,
+  type DrawnAs,
   type Records,
-  type Seen,
 } from '@jutbank/core/drawing';
-import type { Construction, Variant } from '@jutbank/core/reference';
+import type { Variant } from '@jutbank/core/reference';
 import { referenceRoutes, type DrawnForm, type Vocabulary } from '@jutbank/contract/reference';
 import { useAnswer } from '../base/answers.ts';
 import { useVocabulary } from './vocabulary.ts';
-
-/** What something is drawn as: a variant, else its pattern, else any piece of its construction. */
-export interface DrawnAs {
-  readonly construction: Construction;
-  readonly variant?: string | null | undefined;
-  readonly pattern?: string | null | undefined;
-}
 
 /** Recipes of whatever stands on a screen, its variants asked for at once. */
 export function useForms(shown: readonly DrawnAs[]): (as: DrawnAs) => DrawingRecipe {
@@ -51,7 +44,7 @@ function recordsOf(
   const variant = variants?.find((v) => v.id === as.variant);
   const pattern = words?.patterns.find((p) => p.id === (variant?.pattern ?? as.pattern));
   return {
-    pattern: pattern ?? { name: 'A piece', construction: as.construction },
+    pattern: pattern ?? anyPattern(as.construction),
     variant,
     features: words?.features ?? [],
     marks: words?.marks ?? [],
@@ -66,14 +59,3 @@ export const recipeOfVariant = (
   variant?: Variant,
 ): DrawingRecipe =>
   recipeOfRecords({ pattern, variant, features: words.features, marks: words.marks, codes: words.codes });
-
-/** A piece as far as it has been looked at, over the form it is drawn as. */
-export function usePieceRecipe(as: DrawnAs, seen: Readonly<Record<string, Seen>>): DrawingRecipe {
-  const vocabulary = useVocabulary();
-  const forms = useAnswer(
-    referenceRoutes.forms,
-    { query: { ids: as.variant ?? '' } },
-    { enabled: as.variant != null, staleTime: 60_000, placeholderData: keepPreviousData },
-  );
-  return recipeOfPiece(recordsOf(as, vocabulary.data, forms.data?.variants), seen);
-}

@@ -64,13 +64,23 @@ function drawSide(sheet: Sheet, recipe: DrawingRecipe, view: View): void {
 export const cardView = ({ construction }: Pick<DrawingRecipe, 'construction'>): View =>
   construction === 'slipjoint' || construction === 'multi-tool' ? 'mark-side' : 'open';
 
-/** The views that show how two or more pieces differ, the card's own first; empty where they are drawn alike. */
+const viewsOf = (recipe: DrawingRecipe): View[] => [
+  cardView(recipe),
+  ...VIEWS.filter((view) => view !== cardView(recipe)),
+];
+/** The first view in which pieces differ, the card's own before the others; none where they are drawn alike. */
+export const viewThatDiffers = (recipes: readonly DrawingRecipe[]): View | undefined =>
+  recipes[0] &&
+  viewsOf(recipes[0]).find(
+    (view) => differingParts(recipes.map((recipe) => drawPiece(recipe, view))).length > 0,
+  );
+
+/** The views that show how two or more pieces differ, each something that none before it does. */
 export function viewsThatDiffer(recipes: readonly DrawingRecipe[]): View[] {
   const [first] = recipes;
   if (!first) return [];
-  const order: View[] = [cardView(first), ...VIEWS.filter((view) => view !== cardView(first))];
   const told = new Set<string>();
-  return order.filter((view) => {
+  return viewsOf(first).filter((view) => {
     const news = differingParts(recipes.map((recipe) => drawPiece(recipe, view))).filter(
       (part) => !told.has(part),
     );
@@ -85,4 +95,17 @@ export function differingParts(drawings: readonly Drawing[]): string[] {
     const shapes = drawings.map((d) => JSON.stringify(d.parts.find((p) => p.part === name)?.shapes ?? null));
     return new Set(shapes).size > 1;
   });
+}
+
+export type Frame = Pick<Drawing, 'left' | 'top' | 'widthMm' | 'heightMm'>;
+/** One frame for drawings that lie over each other. */
+export function commonFrame(drawings: readonly Frame[]): Frame {
+  const left = Math.min(...drawings.map((d) => d.left));
+  const top = Math.min(...drawings.map((d) => d.top));
+  return {
+    left,
+    top,
+    widthMm: Math.max(...drawings.map((d) => d.left + d.widthMm)) - left,
+    heightMm: Math.max(...drawings.map((d) => d.top + d.heightMm)) - top,
+  };
 }

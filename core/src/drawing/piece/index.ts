@@ -1,13 +1,25 @@
 /** The drawn piece: recipes from what is recorded, drawings from recipes. */
 export { drawStampOnTang } from './tang.ts';
-export { cardView, differingParts, drawPiece, VIEWS, viewsThatDiffer, type View } from './draw.ts';
 export {
-  placeOf,
+  cardView,
+  commonFrame,
+  differingParts,
+  drawPiece,
+  VIEWS,
+  viewsThatDiffer,
+  viewThatDiffers,
+  type Frame,
+  type View,
+} from './draw.ts';
+export {
+  anyPattern,
+  decides,
   featuresOfPart,
   recipeOfPiece,
   recipeOfRecords,
   slotsOf,
   stampOf,
+  type DrawnAs,
   type Records,
   type Seen,
 } from './records.ts';

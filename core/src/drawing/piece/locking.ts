@@ -50,7 +50,7 @@ function drawSide(sheet: Sheet, recipe: DrawingRecipe, open: boolean, side: 'mar
   drawSpacer(sheet, recipe, handle);
   const texture = styles.scales ?? 'smooth';
   const state = stateOf(recipe, 'scales');
-  sheet.kept(handle, JSON.stringify(['scales', texture, styles.tint, state, side]), () => {
+  sheet.kept(handle, ['scales', texture, styles.tint, state], () => {
     const scales = sheet.part('scales', state);
     scales.area(handle.region(), paintOfScales(texture, styles.tint));
     drawTexture(scales, texture, handle, 1, length - 1);
@@ -126,7 +126,7 @@ function drawBladeAndOpener(
     outline: recipe.bladeOutline,
   };
   const state = stateOf(recipe, 'opener');
-  sheet.kept(handle, JSON.stringify([blade, open, side, styles.opener, state]), () => {
+  sheet.kept(handle, [blade, open, side, styles.opener, state], () => {
     // closed, it is turned half round about its pin: the edge lies in the handle, the back looks out
     sheet.through(turned(open ? 180 : 360, pin.x, pin.y), () => {
       drawOpener(sheet, recipe, drawBlade(sheet, blade), pin, bladeHeight);

@@ -1,9 +1,9 @@
 /** A multi-tool: blades and tools at both ends, a corkscrew and a spike at the back, a shackle at the butt. */
+import type { Form } from '../geometry/form.ts';
 import {
   arc,
   closed,
   ellipse,
-  joined,
   lerp,
   polyline,
   smooth,
@@ -78,16 +78,19 @@ export function drawMultiTool(sheet: Sheet, recipe: DrawingRecipe, stand: Stand)
     0.4,
     -height * 0.12,
   ]);
-  drawTools(sheet, recipe, stand);
-  const open = stand === OPENED;
-  drawBackTools(sheet, recipe, open);
+  drawTools(sheet, recipe, handle, stand);
+  drawBackTools(sheet, recipe, handle, stand === OPENED);
   const plates = sheet.part('liner', stateOf(recipe, 'liner'));
   plates.area(handle.inset(-0.5, 0.8).region(), paintOfLiner(styles.liner), 'secondary');
   const texture = styles.scales ?? 'smooth';
-  const scales = sheet.part('scales', stateOf(recipe, 'scales'));
-  scales.area(handle.region(), paintOfScales(texture, styles.tint));
-  drawTexture(scales, texture, handle, 2, length - 2);
-  drawRoundness(scales, handle, 1, length - 1, 4);
+  const state = stateOf(recipe, 'scales');
+  sheet.kept(handle, ['scales', texture, styles.tint, state], () => {
+    const scales = sheet.part('scales', state);
+    scales.area(handle.region(), paintOfScales(texture, styles.tint));
+    drawTexture(scales, texture, handle, 2, length - 2);
+    drawRoundness(scales, handle, 1, length - 1, 4);
+    scales.anchor([length * 0.6, handle.middle(length * 0.6)]);
+  });
   const pins = sheet.part('pins', recipe.handleState);
   for (const x of [seatOf(handle, height, 'rear').x, length * 0.5, seatOf(handle, height, 'front').x])
     pins.area(
@@ -102,13 +105,11 @@ export function drawMultiTool(sheet: Sheet, recipe: DrawingRecipe, stand: Stand)
     handle.middle(length * 0.32),
     0.9,
   );
-  scales.anchor([length * 0.6, handle.middle(length * 0.6)]);
 }
 
 /** Tools share the pins with the blades: the opener behind the butt, saw and driver where there is room. */
-function drawTools(sheet: Sheet, recipe: DrawingRecipe, stand: Stand): void {
+function drawTools(sheet: Sheet, recipe: DrawingRecipe, handle: Form, stand: Stand): void {
   const { styles, handleLength: length, handleHeight: height } = recipe;
-  const handle = handleForm(styles.profile ?? 'equal-end', length, height);
   const open = stand === OPENED;
   const tools = [
     { tool: 'saw', slot: 'saw', end: 'front', share: 0.62, stands: 132 },
@@ -175,9 +176,8 @@ function drawTools(sheet: Sheet, recipe: DrawingRecipe, stand: Stand): void {
   }
 }
 
-function drawBackTools(sheet: Sheet, recipe: DrawingRecipe, open: boolean): void {
-  const { styles, handleLength: length, handleHeight: height } = recipe;
-  const handle = handleForm(styles.profile ?? 'equal-end', length, height);
+function drawBackTools(sheet: Sheet, recipe: DrawingRecipe, handle: Form, open: boolean): void {
+  const { styles, handleLength: length } = recipe;
   const corkscrew = styles.corkscrew ?? 'none';
   if (corkscrew !== 'none') {
     const x = length * 0.5;
@@ -254,14 +254,10 @@ function drawCorkscrew(pencil: Pencil, style: 'four-turns' | 'five-turns' | 'flu
   for (const run of each(true)) pencil.area(run, 'steel', 'secondary');
   if (style === 'fluted')
     pencil.line(
-      joined(
-        ...[
-          polyline([
-            [from + 1, 0],
-            [to - 4, 0],
-          ]),
-        ],
-      ),
+      polyline([
+        [from + 1, 0],
+        [to - 4, 0],
+      ]),
       'fine',
     );
   pencil.anchor([to * 0.7, 0]);

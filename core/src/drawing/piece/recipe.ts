@@ -1,5 +1,6 @@
 /** What a piece is drawn from: styles by slot, measures, blades, and how each is known. */
 import type { Construction } from '../../reference/index.ts';
+import type { Lettering } from '../stamp.ts';
 import type { BladeForm, SlotName, Styles } from './vocabulary.ts';
 
 /** `assumed` is drawn from the nearest that is recorded; `differs` contradicts what is recorded. */
@@ -27,11 +28,10 @@ export interface StampRecipe {
   readonly lettering: Lettering;
   readonly painted?: boolean;
   readonly framed?: boolean;
-  /** a property mark struck beside it */
+  /** counted beside the text, as a date code's are */
   readonly signs?: { readonly count: number; readonly form: SignForm; readonly where: SignPlace } | undefined;
   readonly state?: PartState;
 }
-export type Lettering = 'upright' | 'slanted' | 'arched' | 'script';
 export const SIGN_FORMS = ['tick', 'dot', 'ring', 'star', 'cross', 'diamond'] as const;
 export type SignForm = (typeof SIGN_FORMS)[number];
 export const SIGN_PLACES = ['above', 'below', 'beside', 'before', 'after', 'arc'] as const;
@@ -40,7 +40,7 @@ export type SignPlace = (typeof SIGN_PLACES)[number];
 export interface DrawingRecipe {
   readonly name: string;
   readonly construction: Construction;
-  readonly styles: Required<Styles> | Styles;
+  readonly styles: Styles;
   /** how each slot is known; what is not named is assumed */
   readonly known: Readonly<Partial<Record<SlotName, PartState>>>;
   /** mm: a folder over its bolsters; of a straight knife the grip */
@@ -49,7 +49,7 @@ export interface DrawingRecipe {
   readonly handleState: PartState;
   readonly blades: readonly BladeRecipe[];
   readonly stamp?: StampRecipe | undefined;
-  /** blade and handle taken from a measured picture, mm, the handle's joint at x = 0; they replace the parametric one */
+  /** the main blade's outline when new, mm, the tang end at x = 0: it replaces the form */
   readonly bladeOutline?: readonly (readonly [number, number])[] | undefined;
 }
 /** How a slot is known; what nobody recorded is assumed. */

@@ -39,30 +39,60 @@ export interface Records {
   readonly codes?: readonly Code[];
 }
 
+/** What something is drawn as: a variant, else its pattern, else any piece of its construction. */
+export interface DrawnAs {
+  readonly construction: Construction;
+  readonly variant?: string | null | undefined;
+  readonly pattern?: string | null | undefined;
+}
+/** The pattern that stands in where none is known. */
+export const anyPattern = (construction: Construction): Records['pattern'] => ({
+  name: 'A piece',
+  construction,
+});
+
+/** Styles as they are read, each with how it is known; what a construction cannot have is not taken. */
+class Reading {
+  readonly styles: Partial<Record<SlotName, string>>;
+  readonly known: Partial<Record<SlotName, PartState>> = {};
+  readonly #construction: Construction;
+  constructor(construction: Construction, styles: Styles) {
+    this.#construction = construction;
+    this.styles = { ...styles };
+  }
+  take(slot: string, style: string, state: PartState = 'recorded'): void {
+    if (!isSlot(slot) || !drawsOn(slot, this.#construction)) return;
+    if (!stylesOf(slot, this.#construction).includes(style)) return;
+    this.styles[slot] = style;
+    this.known[slot] = state;
+  }
+  takeValue(feature: Feature, value: FeatureReading, state?: PartState): void {
+    for (const [slot, style] of Object.entries(readStyles(feature, value, this.#construction)))
+      this.take(slot, style, state);
+  }
+  finish(records: Records): DrawingRecipe {
+    // a bolster that is recorded is there
+    const { styles, known } = this;
+    if (known.bolster && !known['bolster-set'] && styles['bolster-set'] === 'none')
+      styles['bolster-set'] = 'front';
+    return finishRecipe(records, styles as Styles, known);
+  }
+}
+
 export function recipeOfRecords(records: Records): DrawingRecipe {
-  const { pattern, variant, features } = records;
-  const { construction } = pattern;
-  const styles: Partial<Record<SlotName, string>> = { ...USUAL[construction] };
-  const known: Partial<Record<SlotName, PartState>> = {};
-  const take = (slot: string, style: string) => {
-    if (!isSlot(slot) || !drawsOn(slot, construction) || !stylesOf(slot, construction).includes(style))
-      return;
-    styles[slot] = style;
-    known[slot] = 'recorded';
-  };
+  return readRecords(records).finish(records);
+}
+function readRecords({ pattern, variant, features }: Records): Reading {
+  const reading = new Reading(pattern.construction, USUAL[pattern.construction]);
   for (const [slot, style] of Object.entries(pattern.drawing?.styles ?? {}))
-    if (style != null) take(slot, style);
-  if (pattern.drawing?.handle?.profile != null) take('profile', pattern.drawing.handle.profile);
+    if (style != null) reading.take(slot, style);
+  if (pattern.drawing?.handle?.profile != null) reading.take('profile', pattern.drawing.handle.profile);
   for (const read of [pattern.features, variant?.features])
     for (const [id, [value]] of Object.entries(read ?? {})) {
       const feature = features.find((f) => f.id === id);
-      if (!feature || value === undefined) continue;
-      for (const [slot, style] of Object.entries(readStyles(feature, value, construction))) take(slot, style);
+      if (feature && value !== undefined) reading.takeValue(feature, value);
     }
-  // a bolster that is recorded is there
-  if (known.bolster && !known['bolster-set'] && styles['bolster-set'] === 'none')
-    styles['bolster-set'] = 'front';
-  return finishRecipe(records, styles as Styles, known);
+  return reading;
 }
 
 /** A piece as far as it has been looked at: what was seen is drawn as seen, the rest as its nearest form is recorded, dashed. */
@@ -72,16 +102,14 @@ export interface Seen {
   readonly state: PartState;
 }
 export function recipeOfPiece(records: Records, seen: Readonly<Record<string, Seen>>): DrawingRecipe {
-  const base = recipeOfRecords(records);
-  const { construction } = base;
-  const styles: Partial<Record<SlotName, string>> = { ...base.styles };
-  const known: Partial<Record<SlotName, PartState>> = {};
+  const { construction } = records.pattern;
+  const reading = new Reading(construction, readRecords(records).styles as Styles);
   const measures: Record<string, NominalMeasure> = {
     ...records.pattern.measures,
     ...records.variant?.measures,
   };
+  const counts: Record<string, FeatureReading[]> = {};
   let measured = false;
-  let blades: FeatureReading | undefined;
   for (const [id, { value, measure, state }] of Object.entries(seen)) {
     const feature = records.features.find((f) => f.id === id);
     if (!feature) continue;
@@ -89,39 +117,25 @@ export function recipeOfPiece(records: Records, seen: Readonly<Record<string, Se
       measures[id] = { value: measure };
       measured = true;
     }
-    if (feature.kind === 'count' && typeof value === 'number') blades = value;
+    if (value !== undefined && feature.kind === 'count') counts[id] = [value];
+    if (value !== undefined) reading.takeValue(feature, value, state);
     if (state === 'not-there')
       for (const slot of slotsOf(feature, construction)) {
-        known[slot] = 'not-there';
-        if (stylesOf(slot).includes('none')) styles[slot] = 'none';
-      }
-    if (value === undefined) continue;
-    for (const [slot, style] of Object.entries(readStyles(feature, value, construction)))
-      if (isSlot(slot) && drawsOn(slot, construction) && stylesOf(slot).includes(style)) {
-        styles[slot] = style;
-        known[slot] = state;
+        reading.known[slot] = 'not-there';
+        reading.take(slot, 'none', 'not-there');
       }
   }
-  const counted = records.features.find((f) => f.kind === 'count' && f.part === 'blade');
-  const varied: Records = {
+  const { known } = reading;
+  const made = reading.finish({
     ...records,
-    pattern: { ...records.pattern, measures },
     variant: {
-      name: records.variant?.name ?? records.pattern.name,
+      name: records.pattern.name,
+      ...records.variant,
       measures,
-      marks: records.variant?.marks,
-      features: {
-        ...records.variant?.features,
-        ...(counted && blades !== undefined && { [counted.id]: [blades] }),
-      },
+      features: { ...records.variant?.features, ...counts },
     },
-  };
-  const made = finishRecipe(varied, styles as Styles, known);
-  const looked =
-    blades !== undefined ||
-    known['blade-form'] !== undefined ||
-    known.pull !== undefined ||
-    known.finish !== undefined;
+  });
+  const looked = Object.keys(counts).length > 0 || BLADE_SLOTS.some((slot) => known[slot] !== undefined);
   return {
     ...made,
     stamp: made.stamp && { ...made.stamp, state: 'assumed' },
@@ -129,6 +143,9 @@ export function recipeOfPiece(records: Records, seen: Readonly<Record<string, Se
     blades: made.blades.map((blade) => ({ ...blade, state: looked ? 'recorded' : 'assumed' })),
   };
 }
+/** Who has read one of these has looked at the blades. */
+const BLADE_SLOTS = ['blade-form', 'pull', 'finish'] as const satisfies readonly SlotName[];
+
 /** Slots that some value of a feature draws. */
 export const slotsOf = (feature: Feature, construction: Construction): SlotName[] => [
   ...new Set(
@@ -137,24 +154,22 @@ export const slotsOf = (feature: Feature, construction: Construction): SlotName[
     ),
   ),
 ];
-/** The features that decide a drawn part, most telling first: what a click on it takes in hand. */
-export function featuresOfPart(
+/** Whether a feature decides how a drawn part looks: a bolster's form both bolsters, a count of blades each of them. */
+export function decides(feature: Feature, construction: Construction, part: string): boolean {
+  if (feature.kind === 'count') return feature.part === 'blade' && part.split(':')[0] === 'blade';
+  const own = slotsOf(feature, construction).flatMap((slot): readonly string[] => SLOTS[slot].parts);
+  return own.some((p) => part === p || part.startsWith(`${p}:`));
+}
+/** The features that decide a drawn part: what a click on it takes in hand. */
+export const featuresOfPart = (
   part: string,
   features: readonly Feature[],
   construction: Construction,
-): Feature[] {
-  const base = part.split(':')[0] ?? part;
-  return features.filter((feature) => {
-    if (feature.constructions && !feature.constructions.includes(construction)) return false;
-    if (feature.kind === 'count') return base === 'blade' && feature.part === 'blade';
-    return slotsOf(feature, construction).some((slot) =>
-      partsOf(slot).some(
-        (p) => p === part || (p.split(':')[0] === base && !p.includes(':')) || part.startsWith(`${p}:`),
-      ),
-    );
-  });
-}
-const partsOf = (slot: SlotName): readonly string[] => SLOTS[slot].parts;
+): Feature[] =>
+  features.filter(
+    (feature) =>
+      (feature.constructions?.includes(construction) ?? true) && decides(feature, construction, part),
+  );
 
 /** Share of the length that a handle is high, where nothing is recorded; of a straight knife the grip's length and height, mm. */
 const PROPORTION: Readonly<
@@ -240,6 +255,8 @@ function bladesOf(
   const n = many
     ? Math.max(construction === 'multi-tool' ? 1 : 0, Math.min(limit, Number(count ?? (written.length || 1))))
     : 1;
+  // what folds is hardly longer than its handle; a straight blade may be as long as it is told
+  const longest = construction === 'fixed' || construction === 'bayonet' ? BLADE : handleLength * 1.2;
   const main = bladeLength ?? handleLength * PROPORTION[construction].blade;
   return Array.from({ length: n }, (_, i): BladeRecipe => {
     const record = written[i];
@@ -250,7 +267,10 @@ function bladesOf(
       end:
         record?.end === 'rear' || (!record && i === 1 && n !== 2) || (!record && i >= 2) ? 'rear' : 'front',
       form: form ?? (i === 0 ? (styles['blade-form'] ?? 'spear') : 'pen'),
-      length: within([handleLength * 0.1, BLADE], length ?? (i === 0 ? main : main * (i === 1 ? 0.74 : 0.7))),
+      length: within(
+        [handleLength * 0.1, longest],
+        length ?? (i === 0 ? main : main * (i === 1 ? 0.74 : 0.7)),
+      ),
       ...(record?.height != null && { height: within([2, handleLength], record.height) }),
       layer: record?.layer ?? i,
       state: form ? 'recorded' : 'assumed',

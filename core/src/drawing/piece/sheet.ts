@@ -128,15 +128,13 @@ export class Sheet {
     draw();
     this.#moves = before;
   }
-  /** Whether what is drawn now is moved: what is kept must say so. */
-  get isMoved(): boolean {
-    return this.#moves.length > 0;
-  }
   /**
    * Parts drawn before from the same values are taken over as they were: forms of a pattern share their blades.
-   * @param key everything that the parts drawn by `draw` depend on, besides the scope
+   * @param values everything that the parts drawn by `draw` depend on, besides the scope
    */
-  kept(scope: object, key: string, draw: () => void): void {
+  kept(scope: object, values: readonly unknown[], draw: () => void): void {
+    // the pile side is the mark side moved: the same values, not the same shapes
+    const key = JSON.stringify([this.#moves.length, ...values]);
     const parts = partsOf.get(scope) ?? new Map<string, readonly (readonly [string, Mutable])[]>();
     const known = parts.get(key);
     if (known) {
@@ -181,8 +179,6 @@ export class Sheet {
     };
   }
 }
-
-const marksOf = new WeakMap<object, Map<string, readonly Shape[]>>();
 
 /** Draws on one part. Lines of one weight that follow each other become one path. */
 export class Pencil {
@@ -238,23 +234,6 @@ export class Pencil {
     let angle = (Math.atan2(nextY - y, nextX - x) * 180) / Math.PI + turn;
     if (angle > 91 || angle < -91) angle += angle > 0 ? -180 : 180;
     this.#part.shapes.push({ kind: 'letters', text, x, y, angle, size, slant, painted, from });
-    return this;
-  }
-  /**
-   * Draws the same marks on the same form once: most forms of a pattern share their scales and bolsters.
-   * @param key everything besides the form that the marks depend on
-   */
-  once(form: object, key: string, draw: () => void): this {
-    const kept = marksOf.get(form) ?? new Map<string, readonly Shape[]>();
-    const known = this.#move ? undefined : kept.get(key);
-    this.#part.lines.clear();
-    if (known) this.#part.shapes.push(...known);
-    else {
-      const from = this.#part.shapes.length;
-      draw();
-      if (!this.#move) marksOf.set(form, kept.set(key, this.#part.shapes.slice(from)));
-    }
-    this.#part.lines.clear();
     return this;
   }
   /** Which way a small step to the right and one down go on the sheet: a turned part writes the other way round. */

@@ -108,7 +108,7 @@ export function drawBlades(sheet: Sheet, recipe: DrawingRecipe, handle: Form, st
       stampAt: seat.toEnd + 4.9,
       outline: index === 0 ? recipe.bladeOutline : undefined,
     };
-    sheet.kept(handle, JSON.stringify([spec, blade.end, angle, tilt]), () => {
+    sheet.kept(handle, [spec, blade.end, angle, tilt], () => {
       sheet.through(turned(180 + angle + tilt, seat.x, seat.y, seat.mirror), () => drawBlade(sheet, spec));
     });
   }
@@ -124,7 +124,7 @@ function drawHandle(sheet: Sheet, recipe: DrawingRecipe, handle: Form): void {
   const [from, to] = [rear?.x ?? 0, front?.x ?? length];
   const texture = styles.scales ?? 'smooth';
   const state = stateOf(recipe, 'scales');
-  sheet.kept(handle, JSON.stringify(['scales', texture, styles.tint, from, to, bulge, state]), () => {
+  sheet.kept(handle, ['scales', texture, styles.tint, from, to, bulge, state], () => {
     const scales = sheet.part('scales', state);
     scales.area(handle.region(rear, front), paintOfScales(texture, styles.tint));
     drawTexture(scales, texture, handle, from, to);
@@ -160,16 +160,8 @@ export function drawBolster(
   place: BolsterPlace,
 ): void {
   const bladed = recipe.blades.some((b) => b.end === end);
-  const depends = [
-    'bolster',
-    end,
-    place,
-    recipe.styles.bolster,
-    bladed,
-    stateOf(recipe, 'bolster'),
-    sheet.isMoved,
-  ];
-  sheet.kept(handle, JSON.stringify(depends), () => drawBolsterOn(sheet, recipe, handle, end, place));
+  const depends = ['bolster', end, place, recipe.styles.bolster, bladed, stateOf(recipe, 'bolster')];
+  sheet.kept(handle, depends, () => drawBolsterOn(sheet, recipe, handle, end, place));
 }
 function drawBolsterOn(
   sheet: Sheet,

@@ -37,7 +37,7 @@ export function drawStraightBlade(
   };
   const fuller = styles.fuller ?? 'none';
   const state = stateOf(recipe, 'fuller');
-  sheet.kept(STRAIGHT, JSON.stringify([blade, fuller, state]), () => {
+  sheet.kept(STRAIGHT, [blade, fuller, state], () => {
     sheet.through(turned(180), () => drawFuller(sheet, drawBlade(sheet, blade), fuller, state));
   });
 }
@@ -105,7 +105,7 @@ export function drawGrip(sheet: Sheet, recipe: DrawingRecipe, grip: Form, from: 
   const texture = recipe.styles.grip ?? 'smooth';
   const state = stateOf(recipe, 'grip');
   const rounded = recipe.styles.pommel === 'none';
-  sheet.kept(grip, JSON.stringify(['grip', texture, recipe.styles.tint, from, to, rounded, state]), () => {
+  sheet.kept(grip, ['grip', texture, recipe.styles.tint, from, to, rounded, state], () => {
     const pencil = sheet.part('grip', state);
     const region = grip.region({ x: from }, rounded ? undefined : { x: to });
     pencil.area(region, paintOfScales(texture, recipe.styles.tint));

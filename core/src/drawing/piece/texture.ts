@@ -57,12 +57,21 @@ const cloud = (x: number, y: number, rx: number, ry: number): Run =>
   polygon(
     times(6, (i): Point => [x + rx * Math.cos((i * Math.PI) / 3), y + ry * Math.sin((i * Math.PI) / 3)]),
   );
-/** Specks: the shortest lines there are. */
-const speck = (field: Field, x: number, share: number, length: number): Run =>
-  polyline([
-    [x, field.form.share(x, share)],
-    [x + length, field.form.share(x, share)],
-  ]);
+/** Straight streaks all over, of lengths between two, mm. */
+const streaks = (field: Field, perMm: number, shortest: number, longest: number): Run[] =>
+  times(count(field, perMm), () =>
+    streak(field, lerp(0.04, 0.96, field.next()), within(field), lerp(shortest, longest, field.next())),
+  );
+/** The shortest lines there are, all over; a card has room for so many. */
+const MOST_SPECKS = 220;
+const specks = (field: Field, perMm: number, length: number): Run[] =>
+  times(Math.min(MOST_SPECKS, count(field, perMm)), () => {
+    const [x, share] = [within(field), lerp(0.04, 0.96, field.next())];
+    return polyline([
+      [x, field.form.share(x, share)],
+      [x + length, field.form.share(x, share)],
+    ]);
+  });
 /** Lines across at a lean, from top to bottom, x kept within the field. */
 const leaning = ({ form, from, to, density }: Field, apart: number, lean: number): Run[] => {
   const step = apart / density;
@@ -78,7 +87,7 @@ const leaning = ({ form, from, to, density }: Field, apart: number, lean: number
 
 const MARKS: Readonly<Record<Texture, Marks>> = {
   horn(field, pencil) {
-    const streaks = times(count(field, 0.5), (i) => {
+    const veins = times(count(field, 0.5), (i) => {
       const [x, length, share] = [
         lerp(field.from - 6, field.to - 6, field.next()),
         lerp(6, 26, field.next()),
@@ -91,11 +100,11 @@ const MARKS: Readonly<Record<Texture, Marks>> = {
       };
     }).filter(({ run }) => run.segments.length > 0);
     pencil.line(
-      streaks.filter((s) => !s.light).map((s) => s.run),
+      veins.filter((s) => !s.light).map((s) => s.run),
       'texture',
     );
     pencil.line(
-      streaks.filter((s) => s.light).map((s) => s.run),
+      veins.filter((s) => s.light).map((s) => s.run),
       'light',
       1.5,
     );
@@ -145,12 +154,7 @@ const MARKS: Readonly<Record<Texture, Marks>> = {
     pencil.patches(bark).line(furrows, 'texture');
   },
   ebony(field, pencil) {
-    pencil.line(
-      times(count(field, 0.7), () =>
-        streak(field, lerp(0.04, 0.96, field.next()), within(field), lerp(3, 13, field.next())),
-      ),
-      'texture',
-    );
+    pencil.line(streaks(field, 0.7, 3, 13), 'texture');
   },
   wood(field, pencil) {
     const { from, to } = field;
@@ -167,10 +171,7 @@ const MARKS: Readonly<Record<Texture, Marks>> = {
       );
     });
     pencil.line(grain, 'texture');
-    pencil.line(
-      times(count(field, 0.5), () => speck(field, within(field), lerp(0.05, 0.95, field.next()), 1.1)),
-      'texture',
-    );
+    pencil.line(specks(field, 0.5, 1.1), 'texture');
   },
   figured(field, pencil) {
     // curl: short bands across the grain, each a little bowed
@@ -192,12 +193,7 @@ const MARKS: Readonly<Record<Texture, Marks>> = {
     );
   },
   fibre(field, pencil) {
-    pencil.line(
-      times(Math.min(220, count(field, 2.6)), () =>
-        speck(field, within(field), lerp(0.04, 0.96, field.next()), 0.2),
-      ),
-      'texture',
-    );
+    pencil.line(specks(field, 2.6, 0.2), 'texture');
   },
   celluloid(field, pencil) {
     const clouds = times(count(field, 0.8), () => {
@@ -266,20 +262,10 @@ const MARKS: Readonly<Record<Texture, Marks>> = {
     pencil.line([...leaning(field, 1.9, 14), ...leaning(field, 1.9, -14)], 'texture');
   },
   brushed(field, pencil) {
-    pencil.line(
-      times(count(field, 0.55), () =>
-        streak(field, lerp(0.04, 0.96, field.next()), within(field), lerp(8, 28, field.next())),
-      ),
-      'texture',
-    );
+    pencil.line(streaks(field, 0.55, 8, 28), 'texture');
   },
   leather(field, pencil) {
-    pencil.line(
-      times(Math.min(220, count(field, 2.4)), () =>
-        speck(field, within(field), lerp(0.04, 0.96, field.next()), 0.4),
-      ),
-      'texture',
-    );
+    pencil.line(specks(field, 2.4, 0.4), 'texture');
   },
   rings(field, pencil) {
     pencil.line(
@@ -306,19 +292,14 @@ export function drawTexture(
   const middle = (from + to) / 2;
   const surface = (to - from) * (form.bottom(middle) - form.top(middle));
   const density = Math.min(1, USUAL_SURFACE / surface) * share;
-  pencil.once(form, `${texture} ${from} ${to} ${share}`, () => {
-    const { next } = random(seedOf(texture, Math.round(from), Math.round(to)));
-    MARKS[texture]({ form, from, to, next, density }, pencil);
-  });
+  const { next } = random(seedOf(texture, Math.round(from), Math.round(to)));
+  MARKS[texture]({ form, from, to, next, density }, pencil);
 }
 
 /** Lines that run with the form, closer towards its shaded side, and a light along the top. */
 export function drawRoundness(pencil: Pencil, form: Form, begin: number, end: number, lines = 5): void {
   const [from, to] = [Math.max(begin, form.straight[0]), Math.min(end, form.straight[1])];
   if (to - from < 1) return;
-  pencil.once(form, `round ${from} ${to} ${lines}`, () => shadeAlong(pencil, form, from, to, lines));
-}
-function shadeAlong(pencil: Pencil, form: Form, from: number, to: number, lines: number): void {
   const shade = times(lines, (i) => {
     const k = (i + 0.35) / lines;
     return form.stripe(1 - 0.3 * k ** 1.35, lerp(from, to, 0.02 + 0.09 * k), lerp(to, from, 0.01 + 0.11 * k));

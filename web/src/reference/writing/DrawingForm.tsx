@@ -2,6 +2,7 @@
 import { ButtonBase } from '@mui/material';
 import { useMemo } from 'react';
 import {
+  anyPattern,
   drawsOn,
   recipeOfRecords,
   SLOT_NAMES,
@@ -26,13 +27,15 @@ export function DrawingForm({ value, set, words }: FormProps<Pattern>) {
   const construction = value.construction ?? 'slipjoint';
   const drawing: PatternDrawing = value.drawing ?? {};
   const put = (patch: Partial<PatternDrawing>) => set({ drawing: { ...drawing, ...patch } });
+  const { measures, features: varieties, drawing: drawn, outline } = value;
+  // a name that is typed draws nothing anew
   const recipe = useMemo(
     () =>
       recipeOfRecords({
-        pattern: { ...value, name: value.name ?? 'The pattern', construction },
+        pattern: { ...anyPattern(construction), measures, features: varieties, drawing: drawn, outline },
         features: words.features,
       }),
-    [value, construction, words.features],
+    [construction, measures, varieties, drawn, outline, words.features],
   );
   // what a feature tells of each form is not the pattern's to say
   const told = new Set(words.features.flatMap((f) => slotsOf(f, construction)));

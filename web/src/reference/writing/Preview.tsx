@@ -1,6 +1,6 @@
 /** Beside the fields: what is being written as the bench and the year rule will show it. */
 import { parsePeriod } from '@jutbank/core/dates';
-import { bladesThatDoNotFold, recipeOfRecords, type Drawing } from '@jutbank/core/drawing';
+import { bladesThatDoNotFold, anyPattern, recipeOfRecords, type Drawing } from '@jutbank/core/drawing';
 import type { Feature, Mark, PackSection, Pattern, Variant } from '@jutbank/core/reference';
 import type { Vocabulary } from '@jutbank/contract/reference';
 import { MarkDrawing } from '../../parts/Drawn.tsx';
@@ -149,7 +149,7 @@ function AskPreview({ draft, id }: { draft: Draft; id: string }) {
   );
   const construction = feature.constructions?.[0] ?? 'slipjoint';
   const recipe = useMemo(
-    () => recipeOfRecords({ pattern: { name: 'A piece', construction }, features: [] }),
+    () => recipeOfRecords({ pattern: anyPattern(construction), features: [] }),
     [construction],
   );
   const drawings = useChoiceDrawings(feature, recipe);
