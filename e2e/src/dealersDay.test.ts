@@ -47,7 +47,8 @@ describe('at the fair, on a phone', () => {
 
   test('which, a quick look, the asked price: the ceiling falls with what is found, and says why', async () => {
     await open('/fair');
-    await browser.type('Which pattern or model is it?', 'harbour');
+    await browser.type('Which is it? Name, number, or what is stamped on it', 'harbour jack');
+    await browser.says('Brackenholt');
     await browser.keys(Key.ENTER);
     const ceiling = async () => Number((await textOf('.ceiling .most')).replace(/[^\d.]/g, ''));
     await browser.driver.wait(async () => (await ceiling()) > 0, 15_000, 'there is no ceiling');

@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import { By } from 'selenium-webdriver';
+import { By, Key } from 'selenium-webdriver';
 import type { Variant } from '@jutbank/core/reference';
 import { startApplication, type Application } from './support/application.ts';
 import { openBrowser, PATIENCE_MS, signIn, type Browser } from './support/browser.ts';
@@ -62,11 +62,12 @@ const asked = async (): Promise<Asked> => {
   );
 };
 
-/** Answers what is asked by its number key, from what can be seen on the piece. */
+/** Answers what is asked by its number key, a stamp by its letters, from what can be seen on the piece. */
 async function answer(variant: Variant, label: string): Promise<void> {
   if (label === 'Stamp') {
-    const marks = pack.marks ?? [];
-    await browser.keys(String(marks.findIndex((m) => m.id === variant.marks?.[0]) + 1));
+    // its box has the focus and filters
+    const mark = pack.marks?.find((m) => m.id === variant.marks?.[0]);
+    await browser.keys(...(mark?.lines.join(' ') ?? ''), Key.ENTER);
     return;
   }
   const feature = pack.features?.find((f) => f.label === label);

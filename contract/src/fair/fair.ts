@@ -1,14 +1,22 @@
 /** The fair: a ceiling before the haggling starts, and what was decided at the table. */
 import { moneyShape, answers, byId, positiveMoney, required, route, slug, text } from '../http/index.ts';
+import { codeReadShape, markShape } from '../reference/index.ts';
+import { observation } from '../pieces/index.ts';
 import { mostToPayShape } from '../worth/index.ts';
 import { z } from 'zod';
+import { TIERS } from '@jutbank/core/bench';
 import { CONSTRUCTIONS } from '@jutbank/core/reference';
 import { ALTERATIONS, ITEM_STATES } from '@jutbank/core/market';
 import { care } from '../shop/index.ts';
 
+/** What a small screen gathers in two minutes is far below this. */
+const MOST_SEEN = 60;
+
 export const fairQuestion = z.object({
   pattern: slug,
   variant: slug.nullish(),
+  /** what was seen: without a form named, how likely each form of the pattern is */
+  observations: z.array(observation).max(MOST_SEEN).nullish(),
   conditionIndex: z.number().min(0).max(100).nullish(),
   box: z.enum(ITEM_STATES).nullish(),
   papers: z.enum(ITEM_STATES).nullish(),
@@ -54,7 +62,14 @@ export const fairNote = z.object({
   question: fairQuestion.nullable(),
   decision: z.enum(['bought', 'left', 'thinking']),
   paid: positiveMoney.nullish(),
+  /** what the seller said of it, kept as hearsay */
   note: text(500).default(''),
+  /** what was seen at the table: a bought piece has it at its bench */
+  observations: z.array(observation).max(MOST_SEEN).default([]),
+  /** the most to pay as it was told at the table, null where nothing could be paid */
+  ceiling: positiveMoney.nullish(),
+  /** when the bag that told it was packed; without one the server told it */
+  packedAt: z.iso.datetime().nullish(),
 });
 export type FairNote = z.infer<typeof fairNote>;
 export const fairNoteRecord = z
@@ -65,11 +80,108 @@ export const fairNoteRecord = z
     pieceId: z.string().nullable(),
     /** hash of its photograph */
     picture: z.string().nullable(),
+    /** where what was known at the table no longer held when the note came in */
+    told: z.array(z.string()),
   })
   .meta({ id: 'FairNoteRecord' });
 export type FairNoteRecord = z.infer<typeof fairNoteRecord>;
 
+const fairChoice = z.object({ label: z.string(), make: observation, mark: markShape.exactOptional() });
+export const fairSight = z
+  .object({
+    candidates: z.array(
+      z.object({
+        variant: z.string(),
+        pattern: z.string(),
+        patternName: z.string(),
+        construction: z.enum(CONSTRUCTIONS),
+        name: z.string(),
+        maker: z.string(),
+        window: z.string().nullable(),
+        probability: z.number(),
+      }),
+    ),
+    /** that it is none of the reference's */
+    unlisted: z.number(),
+    made: z.string().nullable(),
+    tier: z.enum(TIERS),
+    alerts: z.array(z.string()),
+    checks: z.array(
+      z.object({
+        ask: z.string(),
+        choices: z.array(fairChoice),
+        /** a date code: read sign by sign instead */
+        code: z.object({ id: z.string(), reads: z.array(codeReadShape) }).exactOptional(),
+      }),
+    ),
+    /** all forms of the picked pattern, likeliest first */
+    forms: z.array(z.object({ id: z.string(), name: z.string() })),
+  })
+  .meta({ id: 'FairSight' });
+export const lookQuestion = z.object({
+  observations: z.array(observation).max(MOST_SEEN),
+  pattern: slug.nullish(),
+});
+
+export const fairHit = z
+  .object({
+    kind: z.enum(['maker', 'pattern', 'variant', 'mark']),
+    id: z.string(),
+    label: z.string(),
+    hint: z.string(),
+    /** the pattern of a pattern or of a form */
+    pattern: z
+      .object({ id: z.string(), name: z.string(), construction: z.enum(CONSTRUCTIONS) })
+      .exactOptional(),
+    /** what reading these words means for which it is */
+    make: observation.exactOptional(),
+    mark: markShape.exactOptional(),
+  })
+  .meta({ id: 'FairHit' });
+
+/** A bag as it is carried: what is in it is the engines' own (core/fair), read there and nowhere else. */
+export const fairBag = z
+  .looseObject({
+    version: z.number(),
+    packedAt: z.string(),
+    day: z.string(),
+    base: z.string(),
+    makers: z.array(z.string()),
+  })
+  .meta({ id: 'FairBag' });
+export type FairBagDocument = z.infer<typeof fairBag>;
+
 export const fairRoutes = {
+  fairBag: route({
+    method: 'get',
+    path: '/fair/bag',
+    room: 'fair',
+    access: 'work',
+    summary: 'All that is needed at a fair without a connection, with the market of some makers',
+    query: z.object({
+      /** ids, comma separated; all where none is named */
+      makers: z.string().max(8000).optional(),
+    }),
+    answer: answers(fairBag, 'The bag'),
+  }),
+  lookAtFair: route({
+    method: 'post',
+    path: '/fair/look',
+    room: 'fair',
+    access: 'read',
+    summary: 'Which might it be, when was it made, what to look at next: for a small screen',
+    body: lookQuestion,
+    answer: answers(fairSight, 'Candidates and checks'),
+  }),
+  searchAtFair: route({
+    method: 'get',
+    path: '/fair/search',
+    room: 'fair',
+    access: 'read',
+    summary: 'What these words, this number or this stamp may mean',
+    query: z.object({ q: text(80) }),
+    answer: answers(z.object({ items: z.array(fairHit) }), 'What was found'),
+  }),
   judgeFair: route({
     method: 'post',
     path: '/fair/judge',

@@ -1,5 +1,6 @@
 export {
   type FairAnswer,
+  type FairBagDocument,
   type FairNote,
   type FairNoteRecord,
   type FairQuestion,

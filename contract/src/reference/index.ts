@@ -11,7 +11,9 @@ export {
   type PatternDetail,
   type VariantDetail,
   type Vocabulary,
+  codeReadShape,
   itemSchema,
+  markShape,
   referencePack,
   referenceRoutes,
 } from './reference.ts';

@@ -3,6 +3,7 @@ import { pageShape, answers, route, slug } from '../http/index.ts';
 import { featureReadingShape, scarcityShape } from './shapes.ts';
 import { z } from 'zod';
 import {
+  type CodeRead,
   CONSTRUCTIONS,
   EFFORTS,
   PACK_SECTIONS,
@@ -88,7 +89,7 @@ export const markShape: z.ZodType<Mark> = z.looseObject({
   codes: z.array(slug).nullish(),
   history: z.looseObject({ what: z.enum(STAMPED_AFTERWARDS), changes: z.array(slug).nullish() }).nullish(),
 });
-const readSchema = z.looseObject({
+export const codeReadShape: z.ZodType<CodeRead> = z.looseObject({
   id: slug,
   label: words,
   type: z.enum(['count', 'choice']),
@@ -122,7 +123,7 @@ export const codeShape: z.ZodType<Code> = z.discriminatedUnion('kind', [
   z.looseObject({
     ...codeCommon,
     kind: z.literal('date'),
-    reads: z.array(readSchema).min(1),
+    reads: z.array(codeReadShape).min(1),
     rules: z.array(
       z.looseObject({
         when: z.record(z.string(), z.union([z.string(), z.number()])).nullish(),

@@ -1,7 +1,5 @@
 export { buyingSchema, channelSchema, targetSchema } from './channels.ts';
 export {
-  CARE,
-  type Care,
   type PricingSettings,
   USUAL_SETTINGS,
   type VersionedSettings,

@@ -5,9 +5,6 @@ import { FIXED_PERCENTAGES } from '@jutbank/core/market';
 import { amount, answers, required, route, slug } from '../http/index.ts';
 import { buyingSchema, channelSchema, targetSchema } from './channels.ts';
 
-/** Points of what a piece might bring that are counted on. */
-export const CARE = { careful: 0.25, even: 0.5, bold: 0.6 } as const;
-export type Care = keyof typeof CARE;
 export const care = z.enum(['careful', 'even', 'bold']);
 
 const percent = (least: number, most: number) =>

@@ -17,3 +17,5 @@ export { codeAnswers } from './codeAnswers.ts';
 export { numbersOf } from './history.ts';
 export { prepared } from './expectations.ts';
 export { withAlerts } from './tier.ts';
+export { type ReferenceHit, searchReference } from './search.ts';
+export { bearsNumber, numbersRead, seenBefore, type KnownNumber, type ReadNumber } from './seenNumbers.ts';

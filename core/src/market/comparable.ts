@@ -6,6 +6,8 @@ export const PRICE_KINDS = ['sold', 'asking', 'offer'] as const;
 export type PriceKind = (typeof PRICE_KINDS)[number];
 export const VENUE_KINDS = ['auction', 'retail', 'fair', 'private', 'online'] as const;
 export type VenueKind = (typeof VENUE_KINDS)[number];
+/** Where a shop sells, and what it reckons by. */
+export const VENUE_OF_SHOP: VenueKind = 'retail';
 export const ITEM_STATES = ['original', 'later', 'none', 'not-applicable'] as const;
 export type ItemState = (typeof ITEM_STATES)[number];
 export const ALTERATIONS = [

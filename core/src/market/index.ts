@@ -15,6 +15,7 @@ export {
   type PriceKind,
   type RateOn,
   VENUE_KINDS,
+  VENUE_OF_SHOP,
   type VenueKind,
 } from './comparable.ts';
 export {
@@ -33,6 +34,7 @@ export {
   median,
 } from './evidence.ts';
 export { fitMarket } from './fit.ts';
+export { marketForMakers } from './forMakers.ts';
 export type { FittedMarket } from './fitted.ts';
 export { DATE_ORDERS, type DateOrder } from './lists/cells.ts';
 export {
@@ -47,7 +49,9 @@ export { type NameSaid, type NamesKnown, namesSaid } from './lists/naming.ts';
 export { type RowCells, changedCell } from './lists/nearSame.ts';
 export { WORD_COLUMNS, type WordSaid, meaningsOf } from './lists/words.ts';
 export { Market, type PricedRow } from './market.ts';
+export { fromLowerHalf, lowerHalf, packMarket, type PackedMarket, unpackMarket } from './packed.ts';
 export { readRateList } from './rateList.ts';
+export { marketReferenceOf } from './reference.ts';
 export { VALUE_ENGINE_VERSION, VALUE_SETTINGS, type ValueSettings } from './settings.ts';
 export { studentDensityAt0, studentQuantile } from './studentT.ts';
 export { type SoldOfPattern, TREND_SETTINGS, type Trend, trendsOfMarket, trendOfPattern } from './trends.ts';

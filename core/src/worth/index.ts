@@ -1,7 +1,8 @@
+export { CARE, type Care, type TradeTerms, ceiling } from './ceiling.ts';
 export { CAUSES, type Cause, type PointOfValue, adjustmentsOf, pointOf } from './appraisal.ts';
 export { decisionOver, valueOfSampleInformation, valueOfPerfectInformation } from './informationValue.ts';
 export { BASES, BASIS_DEFINITIONS, type Basis, basesOfValue } from './bases.ts';
-export { type MostToPay, type Target, breakEven, costOf, leftOf, mostToPay } from './limits.ts';
+export { type Buying, type MostToPay, type Target, breakEven, costOf, leftOf, mostToPay } from './limits.ts';
 export { type Channel, type Net, netOf } from './net.ts';
 export { correctedEstimate } from './override.ts';
 export { PAIRS_SHOWN, pairsBehind } from './pairs.ts';

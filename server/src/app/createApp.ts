@@ -164,7 +164,7 @@ export function createApp(options: AppOptions): App {
     (error) => log.error(error),
     options.publicUrl,
   );
-  mountFair(mount, markets, pictures);
+  mountFair(mount, readers, pictures);
   mountJobs(mount);
   const openApi = JSON.stringify(openApiDocument(VERSION));
   app.get('/api/docs', (_request, response) => {
@@ -243,6 +243,7 @@ function securityHeaders(): RequestHandler {
         fontSrc: ["'self'"],
         imgSrc: ["'self'", 'data:', 'blob:'],
         connectSrc: ["'self'"],
+        manifestSrc: ["'self'"],
         baseUri: ["'none'"],
         formAction: ["'self'"],
         frameAncestors: ["'none'"],
@@ -273,14 +274,17 @@ const sameOriginWrites: RequestHandler = (request, _response, next) => {
 
 function serveInterface(app: Express, webDir: string): void {
   app.use('/assets', express.static(join(webDir, 'assets'), { immutable: true, maxAge: '1y' }));
-  app.use(express.static(webDir, { index: false }));
   const page = existsSync(join(webDir, 'index.html')) ? readFileSync(join(webDir, 'index.html'), 'utf8') : '';
-  app.get('/{*path}', (_request, response) => {
+  const sendPage: RequestHandler = (_request, response) => {
     response
       .setHeader('Cache-Control', 'no-store')
       .type('html')
       .send(page.replaceAll('__CSP_NONCE__', String(response.locals.nonce)));
-  });
+  };
+  // by its own name too: what is kept for a start without a connection has its nonce like any other page
+  app.get('/index.html', sendPage);
+  app.use(express.static(webDir, { index: false }));
+  app.get('/{*path}', sendPage);
 }
 
 /** Figures of the running are for a monitor on this machine, or one that says the word it was given. */

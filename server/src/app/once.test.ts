@@ -27,6 +27,7 @@ const RECKON_ONLY = new Set([
   'post /offers/break-even',
   'post /offers/most-to-pay',
   'post /fair/judge',
+  'post /fair/look',
   'post /pieces/:id/offers/judge',
 ]);
 

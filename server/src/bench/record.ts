@@ -1,10 +1,10 @@
 /** What was seen, where to look and what was decided, as the bench writes it into the record. */
-import { checkObservation, ENGINE_VERSION, subjectKey, type Observation } from '@jutbank/core/bench';
+import { checkObservation, ENGINE_VERSION } from '@jutbank/core/bench';
 import { benchRoutes } from '@jutbank/contract/bench';
 import type { AttributionBody, StoredAttribution } from '@jutbank/contract/pieces';
 import { raiseRevision } from '../db/index.ts';
 import { invalid, type Mount } from '../http/index.ts';
-import { pieceRecord, bearsNumber, type Readers, changeByCall, mountChange } from '../pieces/index.ts';
+import { pieceRecord, type Readers, changeByCall, mountChange, writeObservations } from '../pieces/index.ts';
 
 /** What was seen, where to look, and what was decided: the bench's part of the record. */
 export function mountObservations(mount: Mount, readers: Readers): void {
@@ -19,19 +19,7 @@ export function mountObservations(mount: Mount, readers: Readers): void {
     );
     if (problems.length > 0) throw invalid(problems);
     return changeByCall(tx, call, 'observed', async (before) => {
-      // another piece may bear the same number, and so stands in doubt or no longer does
-      if (bearsNumber(index, before.observations) || bearsNumber(index, observations))
-        await raiseRevision(tx, 'encounters');
-      await tx.run('DELETE FROM observation WHERE piece_id = ?', [call.params.id]);
-      const bySubject = new Map<string, Observation>(observations.map((o) => [subjectKey(o), o]));
-      const rows = [...bySubject].map(([subject, body], position) => [
-        call.params.id,
-        subject,
-        position,
-        JSON.stringify(body),
-      ]);
-      if (rows.length > 0)
-        await tx.insertMany('INSERT INTO observation (piece_id, subject, position, body) VALUES ?', rows);
+      await writeObservations(tx, index, call.params.id, before.observations, observations);
     });
   });
 

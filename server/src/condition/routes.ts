@@ -1,4 +1,4 @@
-import { drawPiece } from '@jutbank/core/drawing';
+import { drawPiece, recipeIn } from '@jutbank/core/drawing';
 import { statementsOf, type StatementKind } from '@jutbank/core/pieces';
 import { z } from 'zod';
 import { ulid } from 'ulid';
@@ -28,7 +28,6 @@ import {
 import { snapshotCondition, writeFindings } from './states.ts';
 import { keepRules, ruleDocument as storedDocument, ruleVersions, useRules } from '../rules/index.ts';
 import { recordMark } from '../ledger/index.ts';
-import { recipeIn } from '../reference/index.ts';
 import { letterheadOf } from '../shop/index.ts';
 import { conditionFile, moveWith, quarantined, quarantineWith } from './file.ts';
 import { gradingSheet, listGradings, lookAgain, setGrading } from './grading.ts';

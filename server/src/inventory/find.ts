@@ -1,10 +1,10 @@
 /** Finding anything by whatever is known of it: pieces by name, number and what was recorded of them, papers, people, lots. */
+import { searchReference } from '@jutbank/core/bench';
 import { partInWords, findingInWords, type Finding } from '@jutbank/core/condition';
 import type { ReferenceIndex } from '@jutbank/core/bench';
 import type { SearchHit } from '@jutbank/contract/shop';
 import type { Queries } from '../db/index.ts';
 import { searchWords } from '../pieces/index.ts';
-import { searchReference } from '../reference/index.ts';
 
 const MOST_PIECES = 8;
 const MOST_OF_A_KIND = 5;

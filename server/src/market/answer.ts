@@ -6,7 +6,6 @@ import {
   type Estimate,
   type EstimateSubject,
   type ValueSettings,
-  type VenueKind,
 } from '@jutbank/core/market';
 import type { EstimateAnswer, EstimateQuestion, EstimateRow } from '@jutbank/contract/market';
 import type { Queries } from '../db/index.ts';
@@ -133,5 +132,3 @@ export const subjectAsked = (subject: EstimateQuestion['subject']): EstimateSubj
   sheath: subject.sheath ?? undefined,
   alterations: subject.alterations ?? [],
 });
-
-export const VENUE_OF_SHOP: VenueKind = 'retail';

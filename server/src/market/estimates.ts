@@ -1,16 +1,7 @@
-/** Estimates as the shop asks for them: in a venue, brought to its currency, and what to pay at most for what they say. */
+/** Estimates as the shop asks for them: in a venue, brought to its currency. */
 import { Decimal } from 'decimal.js';
 import { money, type Money } from '@jutbank/core/money';
-import { mostToPay, type MostToPay, type Target } from '@jutbank/core/worth';
-import {
-  estimateWorth,
-  mixtureQuantile,
-  type Estimate,
-  type EstimateSubject,
-  type VenueKind,
-} from '@jutbank/core/market';
-import { CARE, type Care, type PricingSettings } from '@jutbank/contract/shop';
-import { usualChannel } from '../shop/index.ts';
+import { estimateWorth, type Estimate, type EstimateSubject, type VenueKind } from '@jutbank/core/market';
 import type { MarketOnDay } from './market.ts';
 
 export const estimateIn = async (
@@ -25,17 +16,4 @@ export function inBase(on: MarketOnDay, amount: Money | null | undefined): strin
   return amount && rate !== undefined
     ? money(new Decimal(amount.amount).div(rate), on.base).amount
     : undefined;
-}
-
-/** The point of the estimate that is counted on, and the most to pay for it. */
-export function ceiling(
-  base: string,
-  settings: PricingSettings,
-  estimate: Estimate,
-  care: Care,
-): { readonly price: string; readonly most: MostToPay } {
-  const price = money(Math.exp(mixtureQuantile(estimate.byVariant, CARE[care])), base).amount;
-  const { channel } = usualChannel(settings);
-  const most = mostToPay(base, settings.buying, channel, price, settings.target as Target, settings.tax);
-  return { price, most };
 }

@@ -1,6 +1,6 @@
-export { VENUE_OF_SHOP, answerEstimate, answeredRows, subjectAsked } from './answer.ts';
+export { answerEstimate, answeredRows, subjectAsked } from './answer.ts';
 export { COMPARABLES_JOB, type ComparablesJob, listOfJob } from './comparables.ts';
-export { ceiling, estimateIn, inBase } from './estimates.ts';
+export { estimateIn, inBase } from './estimates.ts';
 export { houseRecord, keepHouseRecord, settingsInUse } from './houseRecord.ts';
 export { importComparables, referenceKnown } from './importComparables.ts';
 export { COUNTS_IN, type Knowledge, keepReference, knownBeforeSale } from './knowledge.ts';

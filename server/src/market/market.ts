@@ -6,6 +6,7 @@ import {
   amendMarket,
   gatherPrices,
   Market,
+  marketReferenceOf,
   MOST_AMENDED,
   mostAmended,
   NOTHING_GATHERED,
@@ -26,7 +27,6 @@ import type { FitWork } from './fitWorker.ts';
 import { settingsInUse } from './houseRecord.ts';
 import { keptReference, knownOnDay, type Knowledge } from './knowledge.ts';
 import { loadRates, rateOn, type RateTable } from './queries.ts';
-import { marketReferenceOf } from './reference.ts';
 import {
   changeBetween,
   numberDay,

@@ -1,7 +1,7 @@
 /** What was learned of the market, in the database: another copy of the server, or this one tomorrow, need not learn it again. */
 import { deserialize, serialize } from 'node:v8';
 import { ulid } from 'ulid';
-import { VALUE_ENGINE_VERSION, type FittedMarket } from '@jutbank/core/market';
+import { fromLowerHalf, lowerHalf, VALUE_ENGINE_VERSION, type FittedMarket } from '@jutbank/core/market';
 import type { Database, Queries } from '../db/index.ts';
 import type { SalesSnapshot, GradeIndex } from './sales.ts';
 
@@ -14,20 +14,12 @@ export interface MarketFit extends SalesSnapshot {
   readonly grades: GradeIndex;
 }
 
-/** The covariance is symmetric, and single precision is enough for a range. */
 function packed({ covariance, ...rest }: FittedMarket): Buffer {
-  const p = rest.plan.columns.length;
-  const lower = new Float32Array((p * (p + 1)) / 2);
-  for (let j = 0, at = 0; j < p; j++) for (let k = 0; k <= j; k++) lower[at++] = covariance[j * p + k] ?? 0;
-  return serialize({ ...rest, lower });
+  return serialize({ ...rest, lower: lowerHalf(covariance, rest.plan.columns.length) });
 }
 function unpacked(bytes: Buffer): FittedMarket {
   const { lower, ...rest } = deserialize(bytes) as Omit<FittedMarket, 'covariance'> & { lower: Float32Array };
-  const p = rest.plan.columns.length;
-  const covariance = new Float64Array(p * p);
-  for (let j = 0, at = 0; j < p; j++)
-    for (let k = 0; k <= j; k++) covariance[k * p + j] = covariance[j * p + k] = lower[at++] ?? 0;
-  return { ...rest, covariance };
+  return { ...rest, covariance: fromLowerHalf(lower, rest.plan.columns.length) };
 }
 
 const MOST_STORED = 6;

@@ -1,6 +1,12 @@
 /** Running numbers that another piece bears or that the shop watches for. */
-import type { Alert, Observation, ReferenceIndex } from '@jutbank/core/bench';
-import { readSerial, type SerialCode } from '@jutbank/core/reference';
+import {
+  numbersRead,
+  seenBefore,
+  type Alert,
+  type KnownNumber,
+  type Observation,
+  type ReferenceIndex,
+} from '@jutbank/core/bench';
 import type { Queries } from '../db/index.ts';
 
 export interface Numbered {
@@ -9,33 +15,41 @@ export interface Numbered {
   readonly observations: readonly Observation[];
 }
 
-interface Borne {
-  piece_id: string;
-  subject: string;
-  text: string;
-  told: string;
-}
-interface Watched {
-  code_id: string;
-  text: string;
-  note: string;
-}
-interface ReadNumber {
-  readonly code: SerialCode;
-  readonly number: number;
+/** A number the shop knows; `piece` is what bears it, null where it is watched for. */
+export interface NumberOfShop extends KnownNumber {
+  readonly piece: string | null;
 }
 
-const numbersRead = (index: ReferenceIndex, observations: readonly Observation[]): ReadNumber[] =>
-  observations.flatMap((o) => {
-    const code = 'code' in o ? index.codes.get(o.code) : undefined;
-    if (code?.kind !== 'serial' || !('text' in o) || o.text == null) return [];
-    const number = readSerial(code, o.text)?.number;
-    return number === undefined ? [] : [{ code, number }];
-  });
-
-/** Whether what was observed includes a running number: what else bears it may have changed with it. */
-export const bearsNumber = (index: ReferenceIndex, observations: readonly Observation[]): boolean =>
-  numbersRead(index, observations).length > 0;
+/** All numbers under these codes that pieces bear or the shop watches for, newest first. */
+export async function numbersOfShop(
+  db: Queries,
+  codes: readonly string[],
+  most = Number.MAX_SAFE_INTEGER,
+): Promise<NumberOfShop[]> {
+  if (codes.length === 0) return [];
+  const marks = codes.map(() => '?').join(',');
+  const watched = await db.rows<{ code_id: string; text: string; note: string }>(
+    `SELECT code_id, text, note FROM watched_number WHERE code_id IN (${marks})`,
+    codes,
+  );
+  const borne = await db.rows<{ piece_id: string; subject: string; text: string; told: string }>(
+    `SELECT o.piece_id, o.subject, JSON_VALUE(o.body, '$.text') AS text, CONCAT(p.stock_number, ', ', p.title) AS told
+     FROM observation o JOIN piece p ON p.id = o.piece_id WHERE o.subject IN (${marks})
+     ORDER BY o.piece_id DESC LIMIT ?`,
+    [...codes.map((id) => `${SUBJECT}${id}`), most],
+  );
+  return [
+    ...borne.map((b) => ({
+      code: b.subject.slice(SUBJECT.length),
+      text: b.text,
+      told: b.told,
+      watched: false,
+      piece: b.piece_id,
+    })),
+    ...watched.map((w) => ({ code: w.code_id, text: w.text, told: w.note, watched: true, piece: null })),
+  ];
+}
+const SUBJECT = 'code ';
 
 /** For each piece, in order, its numbers that were seen before; two queries however many pieces are asked about. */
 export async function duplicateSerials(
@@ -44,35 +58,11 @@ export async function duplicateSerials(
   pieces: readonly Numbered[],
 ): Promise<Alert[][]> {
   const read = pieces.map((piece) => numbersRead(index, piece.observations));
-  const codes = [...new Set(read.flat().map((r) => r.code.id))];
-  if (codes.length === 0) return pieces.map(() => []);
-  const marks = codes.map(() => '?').join(',');
-  const borne = await db.rows<Borne>(
-    `SELECT o.piece_id, o.subject, JSON_VALUE(o.body, '$.text') AS text, CONCAT(p.stock_number, ', ', p.title) AS told
-     FROM observation o JOIN piece p ON p.id = o.piece_id WHERE o.subject IN (${marks})`,
-    codes.map((id) => `code ${id}`),
-  );
-  const watched = await db.rows<Watched>(
-    `SELECT code_id, text, note FROM watched_number WHERE code_id IN (${marks})`,
-    codes,
-  );
+  const known = await numbersOfShop(db, [...new Set(read.flat().map((r) => r.code.id))]);
   return pieces.map((piece, i) =>
-    (read[i] ?? []).flatMap(({ code, number }): Alert[] => {
-      const same = (text: string) => readSerial(code, text)?.number === number;
-      return [
-        ...borne
-          .filter((b) => b.piece_id !== piece.id && b.subject === `code ${code.id}` && same(b.text))
-          .map(({ told }): Alert => ({
-            kind: 'serial-seen-before',
-            detail: `Number ${number} is also recorded on ${told}: one of the two is not what it seems, or they are of different runs.`,
-          })),
-        ...watched
-          .filter((w) => w.code_id === code.id && same(w.text))
-          .map(({ note }): Alert => ({
-            kind: 'serial-seen-before',
-            detail: `Number ${number} is on the shop’s watch-list${note === '' ? '' : `: ${note}`}.`,
-          })),
-      ];
-    }),
+    seenBefore(
+      read[i] ?? [],
+      known.filter((k) => k.piece === null || k.piece !== piece.id),
+    ),
   );
 }

@@ -1,11 +1,10 @@
 /** Labels of pieces for their drawers. */
 import { edtfInWords } from '@jutbank/core/dates';
-import { cardView, drawPiece, type DrawingRecipe } from '@jutbank/core/drawing';
+import { cardView, drawPiece, recipeIn, type DrawingRecipe } from '@jutbank/core/drawing';
 import { formatMoney } from '@jutbank/core/money';
 import { pieceRoutes } from '@jutbank/contract/pieces';
 import { notFound, type Mount } from '../http/index.ts';
 import { labelsPdf, qrOf, type Label } from '../pdf/index.ts';
-import { recipeIn } from '../reference/index.ts';
 import type { Readers } from './readers.ts';
 import { loadPieces } from './record.ts';
 

@@ -7,7 +7,7 @@ import type { Span } from '@jutbank/core/dates';
 import { hasLeft, missingNext } from '@jutbank/core/pieces';
 import { trailOf, type Trail } from '@jutbank/core/provenance';
 import { dimensionOfUnit, formatQuantity } from '@jutbank/core/units';
-import { ALTERATIONS, type Alteration, type ItemState } from '@jutbank/core/market';
+import { ALTERATIONS, VENUE_OF_SHOP, type Alteration, type ItemState } from '@jutbank/core/market';
 import type { Readings, PieceSheet, PieceSlip } from '@jutbank/contract/pieces';
 import type { EstimateAnswer, EstimateQuestion } from '@jutbank/contract/market';
 import {
@@ -22,13 +22,7 @@ import {
 import { answer, type Answered } from '../http/index.ts';
 import type { Library } from '../reference/index.ts';
 import type { RuleLibrary } from '../rules/index.ts';
-import {
-  answerEstimate,
-  knownBeforeSale,
-  VENUE_OF_SHOP,
-  type MarketOnDay,
-  type Markets,
-} from '../market/index.ts';
+import { answerEstimate, knownBeforeSale, type MarketOnDay, type Markets } from '../market/index.ts';
 import { todayIso } from '../clock/index.ts';
 import { assessPiece, isSealed, type Assessment } from './assess.ts';
 import { pieceRecord, progressOf } from './change.ts';

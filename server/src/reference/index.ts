@@ -1,7 +1,6 @@
-export { recipeIn } from './drawn.ts';
+export { loadEncounters } from './encounters.ts';
 export { Library } from './library.ts';
 export { mountReference } from './routes.ts';
-export { searchReference } from './search.ts';
 export type { PackWork } from './packWorker.ts';
 /** The module of the thread in which packs are read. */
 export const PACK_WORKER = new URL('./packWorker.ts', import.meta.url);

@@ -1,5 +1,5 @@
 /** Channels, tax, margins, percentages: one document of the shop, on which every room that speaks of money leans. */
-import type { Channel } from '@jutbank/core/worth';
+import type { Channel, TradeTerms } from '@jutbank/core/worth';
 import {
   pricingSettingsRoutes,
   USUAL_SETTINGS,
@@ -19,6 +19,14 @@ export async function pricingSettingsOf(db: Queries): Promise<VersionedSettings>
     ? { settings: pricingSettings.parse(row.body), version: Number(row.version) }
     : { settings: USUAL_SETTINGS, version: 0 };
 }
+
+/** What the shop reckons a purchase by: how it buys, and sells again through the channel it usually does. */
+export const tradeTermsOf = (settings: PricingSettings): TradeTerms => ({
+  buying: settings.buying,
+  channel: usualChannel(settings).channel,
+  target: settings.target,
+  tax: settings.tax,
+});
 
 /** The channel that is reckoned with where none is named. */
 export function usualChannel(settings: PricingSettings): { id: string; name: string; channel: Channel } {

@@ -1,6 +1,4 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { randomUUID } from 'node:crypto';
-import sharp from 'sharp';
 import { csv, serverForTest, testPack, type TestServer } from '../testing/index.ts';
 
 let server: TestServer;
@@ -38,106 +36,6 @@ beforeAll(async () => {
   });
 });
 afterAll(() => server.close());
-
-describe('the fair', () => {
-  const judge = (more: object = {}) =>
-    server.owner.call('POST', '/fair/judge', {
-      pattern: 'jack',
-      variant: 'first',
-      conditionIndex: 80,
-      ...more,
-    });
-
-  test('a ceiling, and what the asked price would leave', async () => {
-    const cheap = (await judge({ asked: { amount: '50.00', currency: 'EUR' } })).body;
-    expect(cheap.verdict).toBe('pay');
-    expect(cheap.atAsked.cost).toEqual({ amount: '50.00', currency: 'EUR' });
-    expect(cheap.atAsked.marginPct).toBeGreaterThan(30);
-    expect(Number(cheap.most.bid)).toBeGreaterThan(60);
-    expect(cheap.most.steps.at(-1).amount).toBe(cheap.most.bid);
-    expect((await judge({ asked: { amount: '900.00', currency: 'EUR' } })).body.verdict).toBe('leave');
-    expect((await judge()).body.verdict).toBe('no-price');
-  });
-  test('the careful pay less than the bold, and worse condition has a lower ceiling', async () => {
-    const bid = async (more: object) => Number((await judge(more)).body.most.bid);
-    expect(await bid({ care: 'careful' })).toBeLessThan(await bid({ care: 'bold' }));
-    expect(await bid({ conditionIndex: 40 })).toBeLessThan(await bid({ conditionIndex: 90 }));
-  });
-  test('without a variant every honest one of the pattern is possible; strange ids are told', async () => {
-    expect((await judge({ variant: null })).status).toBe(200);
-    expect((await judge({ variant: 'ghost' })).body.errors[0].pointer).toBe('/variant');
-    expect((await judge({ pattern: 'ghost', variant: null })).body.errors[0].pointer).toBe('/pattern');
-    expect((await judge({ asked: { amount: '5', currency: 'SEK' } })).body.errors[0].pointer).toBe(
-      '/asked/currency',
-    );
-  });
-  test('a note sent twice is kept once, and a bought piece is taken in', async () => {
-    const note = {
-      key: randomUUID(),
-      notedAt: '2026-11-21T10:12:00.000Z',
-      title: 'Jack from the second table',
-      construction: 'slipjoint',
-      question: { pattern: 'jack', variant: 'first', alterations: [] },
-      decision: 'bought',
-      paid: { amount: '55.00', currency: 'EUR' },
-      note: 'said to be his grandfather’s',
-    };
-    const first = await server.owner.call('POST', '/fair/notes', note);
-    expect(first.status).toBe(201);
-    const again = await server.owner.call('POST', '/fair/notes', note);
-    expect(again.body.id).toBe(first.body.id);
-    expect((await server.owner.call('GET', '/fair/notes')).body.items).toHaveLength(1);
-    const taken = (await server.owner.call('GET', `/pieces/${first.body.pieceId}`)).body;
-    expect(taken.intake).toMatchObject({
-      sourceKind: 'fair',
-      acquired: '2026-11-21',
-      price: { amount: '55.00', currency: 'EUR' },
-    });
-  });
-});
-
-describe('a photograph at the fair', () => {
-  const picture = async () => {
-    const form = new FormData();
-    const bytes = await sharp({ create: { width: 60, height: 40, channels: 3, background: '#c9b99a' } })
-      .jpeg()
-      .toBuffer();
-    form.set('file', new Blob([new Uint8Array(bytes)], { type: 'image/jpeg' }), 'fair.jpg');
-    return form;
-  };
-  const note = (decision: string) => ({
-    key: randomUUID(),
-    notedAt: '2026-11-22T09:00:00.000Z',
-    title: 'Bone jack, third table',
-    construction: 'slipjoint',
-    question: null,
-    decision,
-    paid: decision === 'bought' ? { amount: '30.00', currency: 'EUR' } : null,
-    note: '',
-  });
-  test('a piece nobody could name is taken in with its picture, sent twice or not', async () => {
-    const { body } = await server.owner.call('POST', '/fair/notes', note('bought'));
-    const first = await server.owner.call('POST', `/fair/notes/${body.id}/picture`, await picture());
-    expect(first.status).toBe(200);
-    await server.owner.call('POST', `/fair/notes/${body.id}/picture`, await picture());
-    const taken = (await server.owner.call('GET', `/pieces/${body.pieceId}`)).body;
-    expect(taken.title).toBe('Bone jack, third table');
-    expect(taken.pictures.map((p: { hash: string }) => p.hash)).toEqual([first.body.picture]);
-  });
-  test('one that was left keeps its picture with the note; what is no picture is refused', async () => {
-    const { body } = await server.owner.call('POST', '/fair/notes', note('left'));
-    const broken = new FormData();
-    broken.set('file', new Blob(['no picture']), 'x.jpg');
-    expect((await server.owner.call('POST', `/fair/notes/${body.id}/picture`, broken)).status).toBe(415);
-    const kept = await server.owner.call('POST', `/fair/notes/${body.id}/picture`, await picture());
-    const { items } = (await server.owner.call('GET', '/fair/notes')).body;
-    expect(items.find((n: { id: string }) => n.id === body.id).picture).toBe(kept.body.picture);
-    const nowhere = '01ARZ3NDEKTSV4RRFFQ69G5FAV';
-    expect((await server.owner.call('POST', `/fair/notes/${nowhere}/picture`, await picture())).status).toBe(
-      404,
-    );
-  });
-});
 
 describe('money at both ends', () => {
   test('bases of value in their order, ask against patience, break-even', async () => {

@@ -9,6 +9,7 @@ import {
   decisionOver,
   valueOfSampleInformation,
   valueOfPerfectInformation,
+  ceiling,
 } from '@jutbank/core/worth';
 import { inTwoMarkets } from '@jutbank/core/market';
 import { offerRoutes, type PieceFinances } from '@jutbank/contract/worth';
@@ -20,8 +21,8 @@ import {
   type PieceRecord,
   type Readers,
 } from '../pieces/index.ts';
-import { usualChannel } from '../shop/index.ts';
-import { type Markets, ceiling, inBase } from '../market/index.ts';
+import { tradeTermsOf, usualChannel } from '../shop/index.ts';
+import { type Markets, inBase } from '../market/index.ts';
 import { offersOf } from './offers.ts';
 import { otherVenues, piecePrices, shopPrices, type PiecePrices } from './prices.ts';
 
@@ -55,7 +56,7 @@ export function mountFinances(mount: Mount, readers: Readers, markets: Markets):
         amount: amount(b.amount),
         assumptions: [...b.assumptions],
       })),
-      most: ceiling(base, settings, retail, settings.care).most,
+      most: ceiling(base, tradeTermsOf(settings), retail, settings.care).most,
       care: settings.care,
       asOf: on.asOf,
       net:

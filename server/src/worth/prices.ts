@@ -8,12 +8,12 @@ import {
   type Hazard,
   type Standing,
 } from '@jutbank/core/worth';
-import type { Estimate, EstimateSubject, VenueKind } from '@jutbank/core/market';
+import { VENUE_OF_SHOP, type Estimate, type EstimateSubject, type VenueKind } from '@jutbank/core/market';
 import type { PricingSettings } from '@jutbank/contract/shop';
 import type { Queries } from '../db/index.ts';
 import { costOf, type PieceRecord, type Readers } from '../pieces/index.ts';
 import { usualChannel, pricingSettingsOf } from '../shop/index.ts';
-import { subjectAsked, VENUE_OF_SHOP, type MarketOnDay, type Markets, estimateIn } from '../market/index.ts';
+import { subjectAsked, type MarketOnDay, type Markets, estimateIn } from '../market/index.ts';
 import { todayIso } from '../clock/index.ts';
 
 /** Where most pieces change hands, and where those who deal in them trade. */

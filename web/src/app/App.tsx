@@ -10,7 +10,10 @@ import { themeFor, variablesOf, type Mode } from '../base/theme.ts';
 
 const queries = new QueryClient({
   defaultOptions: {
+    // whether there is a connection is found out by asking (base/api.ts), not by what the browser believes
+    mutations: { networkMode: 'always' },
     queries: {
+      networkMode: 'always',
       staleTime: 10_000,
       retry: (count, error) =>
         count < 2 && !(error instanceof ApiProblem && (error.status === 0 || error.status >= 400)),

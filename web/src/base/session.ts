@@ -4,16 +4,21 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { createContext, use } from 'react';
 import { queryKeyOf } from './answers.ts';
 import { ApiProblem, send } from './api.ts';
+import { forgetKept, keptSession } from './kept.ts';
 
-/** The signed-in person and shop; undefined when nobody is. */
+/** The signed-in person and shop; null when nobody is. Without a connection, whoever packed this device for it. */
 export function useSessionQuery() {
   return useQuery({
     queryKey: queryKeyOf(shopRoutes.session),
     queryFn: async (): Promise<SessionAnswer | null> => {
+      const kept = keptSession();
       try {
-        return await send(shopRoutes.session);
+        // whoever packed for a fair does not wait for a server that is out of reach
+        return await send(shopRoutes.session, kept ? { once: true } : {});
       } catch (error) {
-        if (error instanceof ApiProblem && error.status === 401) return null;
+        if (!(error instanceof ApiProblem)) throw error;
+        if (error.status === 401) return null;
+        if (error.status === 0 && kept) return kept;
         throw error;
       }
     },
@@ -40,6 +45,7 @@ export function useSignOut() {
   const queries = useQueryClient();
   return async () => {
     await send(shopRoutes.signOut);
+    await forgetKept();
     queries.clear();
     location.assign('/');
   };

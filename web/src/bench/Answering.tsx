@@ -307,6 +307,10 @@ function MarkPicker({ item, vocabulary, observed, onObserve, inHand }: Props) {
         hint="Letters, ? for others"
         style={{ width: '100%', marginBottom: 6 }}
         onChange={setFilter}
+        onKeyDown={onEnter(() => {
+          const [first] = choices;
+          if (filter.trim() !== '' && first) onObserve(first.make);
+        })}
       />
       <Roving className="marks" role="group" aria-label={item.label}>
         {choices.map((choice, i) => (

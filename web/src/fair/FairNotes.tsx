@@ -16,7 +16,7 @@ export function FairNotes() {
     <section>
       <h2>The last tables</h2>
       <ul className="lasttables">
-        {items.map(({ id, note, pieceId, picture }) => (
+        {items.map(({ id, note, pieceId, picture, told }) => (
           <li key={id}>
             {picture === null ? (
               <span className="noimage" />
@@ -28,8 +28,14 @@ export function FairNotes() {
               <small>
                 {dayText(note.notedAt)}, {DECIDED[note.decision]}
                 {note.question?.asked && `, asked ${moneyText(note.question.asked)}`}
+                {note.ceiling && `, ceiling ${moneyText(note.ceiling)}`}
               </small>
-              {note.note !== '' && <small>{note.note}</small>}
+              {note.note !== '' && <small>“{note.note}”</small>}
+              {told.map((what) => (
+                <small key={what} className="problem">
+                  {what}
+                </small>
+              ))}
             </span>
           </li>
         ))}

@@ -2,6 +2,7 @@ import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
 import { cleanup, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { FairAnswer, FairNote, FairQuestion } from '@jutbank/contract/fair';
+import type { FairHit, FairSight, LookQuestion } from '@jutbank/core/fair';
 import { referenceAnswers } from '../testing/reference.ts';
 import { problem, serve, show, type Answers, type Request } from '../testing/screen.tsx';
 import FairPage from './FairPage.tsx';
@@ -39,6 +40,68 @@ function judged({ asked, care }: FairQuestion): FairAnswer {
     verdict: !asked ? 'no-price' : at <= 70 ? 'pay' : at <= 90 ? 'haggle' : 'leave',
   };
 }
+const PATTERNS: FairHit[] = [
+  {
+    kind: 'pattern',
+    id: 'harbour-jack',
+    label: 'Harbour jack',
+    hint: 'Brackenholt Cutlery',
+    pattern: { id: 'harbour-jack', name: 'Harbour jack', construction: 'slipjoint' },
+  },
+  {
+    kind: 'pattern',
+    id: 'deck-knife',
+    label: 'Deck knife',
+    hint: 'Brackenholt Cutlery',
+    pattern: { id: 'deck-knife', name: 'Deck knife', construction: 'fixed' },
+  },
+];
+const STAMP: FairHit = {
+  kind: 'mark',
+  id: 'arched',
+  label: 'BRACKENHOLT / NORHAM',
+  hint: 'Brackenholt Cutlery',
+  make: { mark: 'arched' },
+  mark: { id: 'arched', lines: ['BRACKENHOLT', 'NORHAM'], lettering: 'arched', window: '1950/1994' },
+};
+const found = (path: string): FairHit[] => {
+  const words = (new URLSearchParams(path.split('?')[1]).get('q') ?? '').toLowerCase();
+  return [...PATTERNS, STAMP].filter((hit) => hit.label.toLowerCase().includes(words));
+};
+/** Says of a stamp what it speaks for, of a picked pattern what its forms are. */
+function looked({ observations, pattern }: LookQuestion): FairSight {
+  return {
+    candidates:
+      observations.length === 0
+        ? []
+        : [
+            {
+              variant: 'hj-second',
+              pattern: 'harbour-jack',
+              patternName: 'Harbour jack',
+              construction: 'slipjoint',
+              name: 'Service issue',
+              maker: 'Brackenholt Cutlery',
+              window: '1951/1970',
+              probability: 0.86,
+            },
+          ],
+    unlisted: 0.05,
+    made: observations.length === 0 ? null : '1951/1970',
+    tier: 'probable',
+    alerts: [],
+    checks: [
+      {
+        ask: 'Which scales?',
+        choices: [
+          { label: 'Horn', make: { feature: 'scales', value: 'horn' } },
+          { label: 'Wood', make: { feature: 'scales', value: 'wood' } },
+        ],
+      },
+    ],
+    forms: pattern == null ? [] : [{ id: 'hj-second', name: 'Service issue' }],
+  };
+}
 const server = (more: Answers = {}) =>
   serve({
     ...referenceAnswers,
@@ -49,12 +112,19 @@ const server = (more: Answers = {}) =>
         disclosures: [],
       },
     }),
+    'GET /fair/search': ({ path }) => ({ body: { items: found(path) } }),
+    'POST /fair/look': ({ body }) => ({ body: looked(body as LookQuestion) }),
+    'GET /reference/forms': () => ({ body: { variants: [] } }),
     'POST /fair/judge': ({ body }) => ({ body: judged(body as FairQuestion) }),
-    'POST /fair/notes': () => ({ status: 201, body: { id: '01ARZ3NDEKTSV4RRFFQ69G5FAV', pieceId: null } }),
+    'POST /fair/notes': () => ({ status: 201, body: { id: '01ARZ3NDEKTSV4RRFFQ69G5FAV', pieceId: null, told: [] } }),
     ...more,
   });
+const find = async (words: string) => {
+  await userEvent.type(await screen.findByLabelText(/Which is it/), words);
+};
 const pickJack = async () => {
-  await userEvent.type(await screen.findByLabelText('Which pattern or model is it?'), 'harbour{Enter}');
+  await find('harbour');
+  await userEvent.click(await screen.findByRole('button', { name: /Harbour jack/ }));
   await screen.findByText('€70.00');
 };
 const asks = (amount: string) => userEvent.type(screen.getByLabelText('They ask'), amount);
@@ -112,7 +182,8 @@ describe('at the table', () => {
   test('a fixed knife may have its sheath', async () => {
     server();
     show(<FairPage />);
-    await userEvent.type(await screen.findByLabelText('Which pattern or model is it?'), 'deck{Enter}');
+    await find('deck');
+    await userEvent.click(await screen.findByRole('button', { name: /Deck knife/ }));
     await screen.findByRole('button', { name: /Its sheath/ });
   });
   test('a pattern named in the address is picked at once', async () => {
@@ -120,11 +191,61 @@ describe('at the table', () => {
     show(<FairPage />, { at: '/fair?pattern=harbour-jack' });
     await screen.findByText('€70.00');
   });
-  test('who may only read sees the ceiling and decides nothing', async () => {
+  test('who may only read sees the ceiling, decides nothing and packs nothing', async () => {
     server();
     show(<FairPage />, { role: 'reader' });
     await pickJack();
+    expect(screen.queryByRole('button', { name: 'Pack my bag' })).toBeNull();
     expect(screen.queryByRole('button', { name: 'Bought' })).toBeNull();
+  });
+});
+
+describe('what is read off the piece', () => {
+  test('leads to what it may be; what was seen goes into the ceiling and with the note', async () => {
+    const came = server();
+    show(<FairPage />);
+    await find('norham{Enter}');
+    await userEvent.click(await screen.findByRole('button', { name: /Harbour jack, Service issue/ }));
+    await screen.findByText('€70.00');
+    screen.getByText(/Probable; made 1951 to 1970; 5 in 100 for none of these/);
+    await userEvent.click(screen.getByRole('button', { name: 'Wood' }));
+    await userEvent.type(screen.getByLabelText('What the seller says'), 'from a cellar');
+    const seen = [{ mark: 'arched' }, { feature: 'scales', value: 'wood' }];
+    await waitFor(() => expect(lastQuestion(came)).toMatchObject({ observations: seen }));
+    await userEvent.click(screen.getByRole('button', { name: 'Bought' }));
+    await screen.findByText('Kept.');
+    expect(notes(came)).toMatchObject([{ observations: seen, note: 'from a cellar' }]);
+  });
+  test('is taken back by a tap, and another answer to the same question replaces it', async () => {
+    const came = server();
+    show(<FairPage />);
+    await pickJack();
+    await userEvent.click(screen.getByRole('button', { name: 'Horn' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Wood' }));
+    await waitFor(() =>
+      expect(lastQuestion(came)?.observations).toEqual([{ feature: 'scales', value: 'wood' }]),
+    );
+    await userEvent.click(screen.getByRole('button', { name: 'Take back Which scales: wood' }));
+    await waitFor(() => expect(lastQuestion(came)?.observations).toEqual([]));
+  });
+  test('what nobody stamped or called so is said, with what to try', async () => {
+    server();
+    show(<FairPage />);
+    await find('zzz');
+    await screen.findByText(/Nothing in the reference is called or stamped so/);
+  });
+});
+
+describe('a bag', () => {
+  test('is offered to whoever decides at the table, with the makers whose prices go along', async () => {
+    const came = server({ 'GET /fair/bag': () => problem(422, 'The market of these makers is too large.') });
+    show(<FairPage />);
+    await userEvent.click(await screen.findByRole('button', { name: 'Pack my bag' }));
+    await userEvent.click(await screen.findByLabelText('Brackenholt Cutlery'));
+    await userEvent.click(screen.getByRole('button', { name: 'Pack 1' }));
+    await screen.findByText(/The bag could not be packed/);
+    screen.getByText(/too large/);
+    expect(came.some((request) => request.path === '/fair/bag?makers=bh')).toBe(true);
   });
 });
 
@@ -142,17 +263,18 @@ describe('a decision', () => {
         title: 'Harbour jack',
         decision: 'bought',
         paid: { amount: '60.00', currency: 'EUR' },
-        note: 'Ceiling then: 70.00 EUR',
+        ceiling: { amount: '70.00', currency: 'EUR' },
+        observations: [],
         question: { pattern: 'harbour-jack' },
       },
     ]);
-    screen.getByLabelText('Which pattern or model is it?');
+    screen.getByLabelText(/Which is it/);
   });
   test('waits where there is no connection, is told so, and goes out on demand', async () => {
     let away = true;
     const came = server({
       'POST /fair/notes': () =>
-        away ? 'away' : { status: 201, body: { id: '01ARZ3NDEKTSV4RRFFQ69G5FAV', pieceId: null } },
+        away ? 'away' : { status: 201, body: { id: '01ARZ3NDEKTSV4RRFFQ69G5FAV', pieceId: null, told: [] } },
     });
     show(<FairPage />);
     await pickJack();
@@ -183,6 +305,9 @@ describe('a decision', () => {
     await pickJack();
     await userEvent.click(screen.getByRole('button', { name: 'Left it' }));
     await screen.findByText(/“Harbour jack” was not taken/);
+    // nothing is lost by it
+    await userEvent.click(screen.getByRole('button', { name: 'Throw it away' }));
+    await waitFor(() => expect(screen.queryByText(/was not taken/)).toBeNull());
   });
 });
 
@@ -192,6 +317,7 @@ describe('the last tables', () => {
     person: 'Ines Vadder',
     pieceId: null,
     picture: null,
+    told: [],
     note: {
       key: '00000000-0000-4000-8000-000000000001',
       notedAt: '2026-11-14T10:20:00.000Z',
@@ -200,6 +326,7 @@ describe('the last tables', () => {
       question: { pattern: 'harbour-jack', alterations: [], asked: eur('165.00') },
       decision: 'thinking',
       note: 'Back on Sunday.',
+      observations: [],
     },
     ...more,
   });

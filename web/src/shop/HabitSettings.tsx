@@ -1,5 +1,6 @@
 /** Habits of buying and selling: what is wanted of a piece, tax, sealed pieces, the plain percentages. */
-import { CARE, type Care, type PricingSettings } from '@jutbank/contract/shop';
+import { CARE, type Care } from '@jutbank/core/worth';
+import type { PricingSettings } from '@jutbank/contract/shop';
 import { TAX_BASES } from '@jutbank/core/money';
 import { chosen, optionsOf, Select } from '../parts/fields/index.ts';
 import { Figure, Group, type FigureOf, type SettingsProps } from './settingsFields.tsx';

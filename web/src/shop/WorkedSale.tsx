@@ -1,8 +1,8 @@
 /** One sale worked through by what stands in the form, kept or not. */
 import { useState } from 'react';
 import { subtractMoney } from '@jutbank/core/money';
-import { leftOf, netOf } from '@jutbank/core/worth';
-import { CARE, pricingSettings, type PricingSettings } from '@jutbank/contract/shop';
+import { CARE, leftOf, netOf } from '@jutbank/core/worth';
+import { pricingSettings, type PricingSettings } from '@jutbank/contract/shop';
 import { AmountInput } from '../parts/fields/figures.tsx';
 import { moneyText, sentence } from '../parts/words.ts';
 

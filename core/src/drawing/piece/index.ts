@@ -16,6 +16,7 @@ export {
   decides,
   featuresOfPart,
   recipeOfPiece,
+  recipeIn,
   recipeOfRecords,
   slotsOf,
   stampOf,

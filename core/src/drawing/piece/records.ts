@@ -45,6 +45,29 @@ export interface DrawnAs {
   readonly variant?: string | null | undefined;
   readonly pattern?: string | null | undefined;
 }
+/** A reference whose things are found by their ids. */
+export interface DrawnReference {
+  readonly patterns: ReadonlyMap<string, Records['pattern']>;
+  readonly variants: ReadonlyMap<
+    string,
+    { readonly pattern: Records['pattern']; readonly variant: NonNullable<Records['variant']> }
+  >;
+  readonly contents: Pick<Required<Records>, 'features' | 'marks' | 'codes'>;
+}
+/** What something is drawn from, in a reference as it stands. */
+export function recipeIn(
+  { patterns, variants, contents }: DrawnReference,
+  { construction, variant, pattern }: DrawnAs,
+): DrawingRecipe {
+  const row = variants.get(variant ?? '');
+  return recipeOfRecords({
+    pattern: row?.pattern ?? patterns.get(pattern ?? '') ?? anyPattern(construction),
+    variant: row?.variant,
+    features: contents.features,
+    marks: contents.marks,
+    codes: contents.codes,
+  });
+}
 /** The pattern that stands in where none is known. */
 export const anyPattern = (construction: Construction): Records['pattern'] => ({
   name: 'A piece',

@@ -1,7 +1,7 @@
-import { dayOf } from '@jutbank/core/dates';
 import { describe, expect, test } from '@jest/globals';
-import { compileReference } from '@jutbank/core/bench';
-import { emptyContents, type PackContents } from '@jutbank/core/reference';
+import { dayOf } from '../dates/index.ts';
+import { emptyContents, type PackContents } from '../reference/index.ts';
+import { compileReference } from './compile.ts';
 import { searchReference } from './search.ts';
 
 const TODAY = dayOf(2026, 11, 1);
@@ -62,6 +62,8 @@ describe('finding by whatever is known', () => {
   test.each([
     ['?RACK?NHOLT', ['maker bh', 'mark three']],
     ['harbour', ['pattern jack', 'variant early', 'variant late']],
+    ['jack harbour', ['pattern jack', 'variant early', 'variant late']],
+    ['brackenholt jack', ['pattern jack']],
     ['362', ['pattern jack']],
     ['PT-0412', ['pattern petrel']],
     ['grooved', ['variant early']],

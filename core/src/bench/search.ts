@@ -1,20 +1,32 @@
 /** Finding things of the reference by whatever is known of them. */
-import { monthOf, type ReferenceIndex } from '@jutbank/core/bench';
-import { parsePatternNumber, readSerial, type Code, type Pattern } from '@jutbank/core/reference';
-import type { SearchHit } from '@jutbank/contract/shop';
+import { parsePatternNumber, readSerial, type Code, type Pattern } from '../reference/index.ts';
+import type { ReferenceIndex } from './compile.ts';
+import { monthOf } from './months.ts';
 
+export interface ReferenceHit {
+  readonly kind: 'maker' | 'pattern' | 'variant' | 'mark';
+  readonly id: string;
+  readonly label: string;
+  readonly hint: string;
+  /** what these words are, read as a code */
+  readonly reads?: { readonly code: string; readonly text: string };
+}
 const MOST_HITS = 8;
 
 /**
  * Search by anything: lettering of a stamp (`?` for a letter that cannot be read), names, a pattern's number, what a
- * pattern stamp spells, a serial, a feature's value, a year.
+ * pattern stamp spells, a serial, a feature's value, a year. Words are looked for in any order, and all must be there.
  */
-export function searchReference(index: ReferenceIndex, q: string): SearchHit[] {
-  const plain = q.replace(/[.*+^${}()|[\]\\]/g, '\\$&').replaceAll('?', '.');
-  const wanted = new RegExp(plain, 'iu');
+export function searchReference(index: ReferenceIndex, q: string): ReferenceHit[] {
+  const words = q
+    .trim()
+    .split(/\s+/)
+    .map((word) => new RegExp(word.replace(/[.*+^${}()|[\]\\]/g, '\\$&').replaceAll('?', '.'), 'iu'));
+  const wanted = { test: (text: string) => words.every((word) => word.test(text)) };
+  const some = { test: (text: string) => words.some((word) => word.test(text)) };
   const year = /^\d{4}$/.test(q.trim()) ? Number(q) : undefined;
-  const hits: SearchHit[] = [];
-  const collect = <T>(items: Iterable<T>, matches: (item: T) => boolean, hit: (item: T) => SearchHit) => {
+  const hits: ReferenceHit[] = [];
+  const collect = <T>(items: Iterable<T>, matches: (item: T) => boolean, hit: (item: T) => ReferenceHit) => {
     let found = 0;
     for (const item of items) {
       if (found >= MOST_HITS) return;
@@ -30,7 +42,11 @@ export function searchReference(index: ReferenceIndex, q: string): SearchHit[] {
   );
   collect(
     index.contents.patterns,
-    (p) => wanted.test(`${p.name} ${p.number ?? ''}`),
+    // with its maker's name, but not for that name alone
+    (p) => {
+      const own = `${p.name} ${p.number ?? ''}`;
+      return some.test(own) && wanted.test(`${own} ${index.makers.get(p.maker)?.name ?? ''}`);
+    },
     (p) => ({ kind: 'pattern', id: p.id, label: p.name, hint: index.makers.get(p.maker)?.name ?? '' }),
   );
   collect(
@@ -59,6 +75,7 @@ export function searchReference(index: ReferenceIndex, q: string): SearchHit[] {
       id: pattern.id,
       label: pattern.name,
       hint: `${code.title ?? code.id} reads ${q}`,
+      reads: { code: code.id, text: q.trim() },
     });
   if (year !== undefined) {
     const from = monthOf(year, 1);

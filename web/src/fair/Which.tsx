@@ -1,0 +1,254 @@
+/** At the table: which it is. Typed, read off the tang, tapped through, or photographed and found out at home. */
+import { InputBase } from '@mui/material';
+import { useQuery } from '@tanstack/react-query';
+import { useDeferredValue, useState } from 'react';
+import { edtfInWords } from '@jutbank/core/dates';
+import type { FairCandidate, FairCheck, FairHit, FairSight } from '@jutbank/core/fair';
+import { CONSTRUCTIONS } from '@jutbank/core/reference';
+import { Failed } from '../base/states.tsx';
+import { MarkDrawing } from '../parts/Drawn.tsx';
+import { FileChooser } from '../parts/FileChooser.tsx';
+import { optionsOf, Select } from '../parts/fields/choices.tsx';
+import { TextInput } from '../parts/fields/TextInput.tsx';
+import { stampCaption } from '../parts/stampCaption.ts';
+import { CONSTRUCTION_WORDS, sentence } from '../parts/words.ts';
+import { FormDrawing } from '../reference/FormDrawing.tsx';
+import { ReadCode } from './ReadCode.tsx';
+import type { Chosen, Seen, Table } from './table.ts';
+
+export function Find({
+  table,
+  onPick,
+  onSee,
+  onPhotograph,
+}: {
+  table: Table;
+  onPick: (pattern: Chosen, variant?: string) => void;
+  onSee: (seen: Seen) => void;
+  /** undefined: a photograph is there already */
+  onPhotograph: ((file: File) => void) | undefined;
+}) {
+  const [words, setWords] = useState('');
+  const asked = useDeferredValue(words.trim());
+  const found = useQuery({
+    queryKey: ['fair', table.name, 'search', asked],
+    queryFn: () => table.search(asked),
+    enabled: asked !== '',
+    retry: false,
+  });
+  const hits = asked === '' ? [] : (found.data ?? []);
+  const take = (hit: FairHit) => {
+    if (hit.make) onSee({ label: hit.mark ? `Stamp ${hit.label}` : hit.hint, make: hit.make });
+    if (hit.pattern) onPick(hit.pattern, hit.kind === 'variant' ? hit.id : undefined);
+    setWords('');
+  };
+  return (
+    <section>
+      <InputBase
+        className="pickbox"
+        fullWidth
+        placeholder="Name, number, or what is stamped on it"
+        autoFocus
+        value={words}
+        inputProps={{
+          'aria-label': 'Which is it? Name, number, or what is stamped on it',
+          autoComplete: 'off',
+          autoCapitalize: 'none',
+          enterKeyHint: 'search',
+        }}
+        onChange={(e) => setWords(e.target.value)}
+        onKeyDown={(e) => {
+          const [first] = hits;
+          if (e.key === 'Enter' && first) take(first);
+        }}
+      />
+      {hits.length > 0 && (
+        <div className="found">
+          {hits.map((hit) => (
+            <button key={`${hit.kind} ${hit.id}`} type="button" onClick={() => take(hit)}>
+              {hit.mark && <MarkDrawing mark={hit.mark} width={96} />}
+              <span>
+                <b>{hit.label}</b>
+                <span className="soft">{hit.mark ? stampCaption(hit.mark) : hit.hint}</span>
+              </span>
+            </button>
+          ))}
+        </div>
+      )}
+      {found.isError && <Failed error={found.error} retry={() => void found.refetch()} />}
+      {asked !== '' && found.isSuccess && hits.length === 0 && (
+        <p className="soft none" role="status">
+          Nothing in the reference is called or stamped so. A letter that cannot be read is a ?.
+        </p>
+      )}
+      {onPhotograph && (
+        <FileChooser label="Photograph it" accept="image/*" camera onChoose={onPhotograph}>
+          Photograph it; which it is can wait
+        </FileChooser>
+      )}
+    </section>
+  );
+}
+
+/** What was seen so far, each taken back by a tap; and what the engine makes of it. */
+export function Sight({
+  table,
+  seen,
+  sight,
+  picked,
+  onForget,
+  onPick,
+  onSee,
+}: {
+  table: Table;
+  seen: readonly Seen[];
+  sight: FairSight | undefined;
+  picked: boolean;
+  onForget: (seen: Seen) => void;
+  onPick: (pattern: Chosen) => void;
+  onSee: (seen: Seen) => void;
+}) {
+  return (
+    <>
+      {seen.length > 0 && (
+        <div className="seen" role="group" aria-label="Seen">
+          {seen.map((one) => (
+            <button
+              key={one.label}
+              type="button"
+              aria-label={`Take back ${one.label}`}
+              onClick={() => onForget(one)}
+            >
+              {one.label} <span aria-hidden="true">×</span>
+            </button>
+          ))}
+        </div>
+      )}
+      {sight?.alerts.map((alert) => (
+        <p key={alert} className="note bad" role="alert">
+          {alert}
+        </p>
+      ))}
+      {sight && sight.candidates.length > 0 && (
+        <section>
+          <h2>{picked ? 'Its form' : 'Which it may be'}</h2>
+          <ul className="candidates">
+            {sight.candidates.map((candidate) => (
+              <Candidate
+                key={candidate.variant}
+                table={table}
+                candidate={candidate}
+                onPick={picked ? undefined : onPick}
+              />
+            ))}
+          </ul>
+          <p className="soft">
+            {sentence(sight.tier)}
+            {sight.made !== null && `; made ${edtfInWords(sight.made)}`}
+            {sight.unlisted > 0.02 && `; ${hundred(sight.unlisted)} for none of these`}
+          </p>
+        </section>
+      )}
+      {sight?.checks.map((check) => (
+        <Check key={check.ask} check={check} onSee={onSee} />
+      ))}
+    </>
+  );
+}
+
+const hundred = (share: number): string => `${Math.round(100 * share)} in 100`;
+
+function Candidate({
+  table,
+  candidate,
+  onPick,
+}: {
+  table: Table;
+  candidate: FairCandidate;
+  onPick: ((pattern: Chosen) => void) | undefined;
+}) {
+  const { variant, pattern, patternName, construction, name, maker, window, probability } = candidate;
+  const form = useQuery({
+    queryKey: ['fair', table.name, 'form', variant],
+    queryFn: () => table.recipe({ construction, variant }),
+    retry: false,
+  });
+  const told = (
+    <>
+      <span className="drawn">
+        {form.data && <FormDrawing recipe={form.data} width={92} height={44} label="" />}
+      </span>
+      <span>
+        <b>{onPick ? `${patternName}, ${name}` : name}</b>
+        <span className="soft">
+          {[onPick ? maker : undefined, window === null ? undefined : edtfInWords(window)]
+            .filter(Boolean)
+            .join(', ')}
+        </span>
+      </span>
+      <span className="share">{hundred(probability)}</span>
+    </>
+  );
+  return (
+    <li>
+      {onPick ? (
+        <button type="button" onClick={() => onPick({ id: pattern, name: patternName, construction })}>
+          {told}
+        </button>
+      ) : (
+        <div>{told}</div>
+      )}
+    </li>
+  );
+}
+
+function Check({ check, onSee }: { check: FairCheck; onSee: (seen: Seen) => void }) {
+  return (
+    <section className="check">
+      <h2>{check.ask}</h2>
+      {check.code ? (
+        <ReadCode ask={check.ask} code={check.code} onSee={onSee} />
+      ) : (
+        <div className="choices" role="group" aria-label={check.ask}>
+          {check.choices.map((choice) => (
+            <button
+              key={JSON.stringify(choice.make)}
+              type="button"
+              onClick={() => onSee({ label: seenAs(check, choice.label), make: choice.make })}
+            >
+              {choice.mark && <MarkDrawing mark={choice.mark} width={96} />}
+              {choice.label}
+              {choice.mark && <small>{stampCaption(choice.mark)}</small>}
+            </button>
+          ))}
+        </div>
+      )}
+    </section>
+  );
+}
+
+const seenAs = ({ ask }: FairCheck, label: string): string =>
+  `${ask.replace(/[?:].*$/, '')}: ${label.toLowerCase()}`;
+
+/** A piece nobody has named yet: what to call it until then, and what kind of thing it is. */
+export function Unnamed({ value, onChange }: { value: Chosen; onChange: (chosen: Chosen) => void }) {
+  return (
+    <section className="unnamed">
+      <TextInput
+        label="Working name"
+        value={value.name}
+        placeholder="Bone jack, second table"
+        onChange={(name) => onChange({ ...value, name })}
+      />
+      <Select
+        label="What it is"
+        value={value.construction}
+        options={optionsOf(CONSTRUCTIONS, (c) => CONSTRUCTION_WORDS[c] ?? c)}
+        onChange={(construction) => construction !== null && onChange({ ...value, construction })}
+      />
+      <p className="soft">
+        There is no ceiling for what nobody knows. Pick a pattern above as soon as it has a name.
+      </p>
+    </section>
+  );
+}
