@@ -1,5 +1,6 @@
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
+import { compression } from 'vite-plugin-compression2';
 import { VitePWA } from 'vite-plugin-pwa';
 
 export default defineConfig({
@@ -27,6 +28,8 @@ export default defineConfig({
         ],
       },
     }),
+    // once, as small as it gets, instead of anew for every visitor
+    compression({ include: /\.(js|css)$/, algorithms: ['gzip', 'brotliCompress'] }),
   ],
   worker: { format: 'es' },
   html: { cspNonce: '__CSP_NONCE__' },

@@ -171,25 +171,7 @@ export async function fillWorth(client: Client, patterns: ReadonlySet<string>): 
       });
     }
   }
-  await fairNotes(client);
   await offers(client);
-}
-
-async function fairNotes(client: Client): Promise<void> {
-  const notes = [
-    ['Harbour jack', 'harbour-jack', 'slipjoint', 'left', '165.00', 'He would not move below 150.'],
-    ['Petrel', 'petrel', 'locking-folder', 'thinking', '210.00', 'Back on Sunday; box not seen.'],
-  ] as const;
-  for (const [i, [title, pattern, construction, decision, asked, note]] of notes.entries())
-    await client.call('POST', '/fair/notes', {
-      key: `3f0c1d2e-7a6b-4c5d-8e9f-00000000000${i}`,
-      notedAt: `2026-11-14T1${i}:20:00.000Z`,
-      title,
-      construction,
-      question: { pattern, alterations: [], asked: { amount: asked, currency: 'EUR' } },
-      decision,
-      note,
-    });
 }
 
 /** On the first two listed pieces: one counter, one refusal. */

@@ -4,6 +4,7 @@ import { fillPiece } from './fill.ts';
 import { appraise } from './fillAppraisals.ts';
 import { fillAfterSale, fillPlaces, setLetterhead } from './fillAfterSale.ts';
 import { fillCondition } from './fillCondition.ts';
+import { fillFair } from './fillFair.ts';
 import { fillTrail } from './fillTrail.ts';
 import { fillWorth, reckoning, valueStock } from './fillWorth.ts';
 import { fillYear } from './fillYear.ts';
@@ -122,6 +123,7 @@ export async function fillDemo(address: string, clockFile: string | undefined): 
   await fillTrail(client);
   await fillAfterSale(client, today);
   await fillPlaces(client);
+  await fillFair(client, today);
   await lists.bring(prices.slice(-AUTUMN), 'autumn-results.csv');
   await valueStock(client);
 }

@@ -103,6 +103,19 @@ describe('at a phone’s width', () => {
   });
 });
 
+test('the first load of the tray is under 250 kB of compressed script', async () => {
+  await open('/');
+  const scripts = await browser.driver.executeScript<{ name: string; bytes: number }[]>(
+    `return performance.getEntriesByType('resource')
+       .filter((entry) => entry.name.endsWith('.js'))
+       .map((entry) => ({ name: entry.name, bytes: entry.encodedBodySize }))`,
+  );
+  const kilobytes = scripts.reduce((sum, { bytes }) => sum + bytes, 0) / 1000;
+  console.info(`the tray: ${scripts.length} scripts, ${kilobytes.toFixed(1)} kB compressed`);
+  expect(scripts.length).toBeGreaterThan(5);
+  expect(kilobytes).toBeLessThan(250);
+});
+
 test('the bench by keyboard alone: number keys answer, cannot tell and not there are keys, undo goes back', async () => {
   const id = piece('HQ-0024');
   await open(`/pieces/${id}/bench`);

@@ -41,8 +41,7 @@ const ceiling = async (): Promise<number> => {
   await browser.driver.wait(async () => (await amountOf()) > 0, PATIENCE_MS, 'there is no ceiling');
   return amountOf();
 };
-const notes = async () =>
-  (await browser.fetchJson<{ items: FairNoteRecord[] }>('/api/v1/fair/notes')).items;
+const notes = async () => (await browser.fetchJson<{ items: FairNoteRecord[] }>('/api/v1/fair/notes')).items;
 
 test('at home: the bag is packed, with the program in it', async () => {
   before = (await notes()).length;

@@ -1,6 +1,7 @@
 /** How a piece stands against how it stood: what is new on it, what is gone, what got worse or better. */
 import { completenessDisclosures, included } from './completeness.ts';
-import { findingInWords, SEVERITIES, type Completeness, type Finding } from './finding.ts';
+import { findingInWords } from './inWords.ts';
+import { SEVERITIES, type Completeness, type Finding } from './finding.ts';
 
 export interface ConditionSeen {
   readonly findings: readonly Finding[];

@@ -1,6 +1,5 @@
 /** Findings: part, defect, severity or measure, where (formats.md, "Grade"). */
 import type { Construction } from '../reference/index.ts';
-import { ENGLISH } from '../words/index.ts';
 
 export const PARTS = [
   'blade',
@@ -130,26 +129,3 @@ const MEASURED: Partial<Record<Defect, 'mm' | 'percent'>> = {
 };
 /** What a finding's measure is in; undefined where the defect is not measured. */
 export const measureUnit = (defect: Defect): 'mm' | 'percent' | undefined => MEASURED[defect];
-
-export const defectInWords = (defect: Defect, words = ENGLISH): string => words.say(`defect.${defect}`);
-
-export function partInWords(part: string, words = ENGLISH): string {
-  const [name = part, number] = part.split(':');
-  const said = words.name('part', name);
-  return number === undefined ? said : `${said} ${number}`;
-}
-
-/** One finding as a buyer should read it: `Scales: crack, light, 4 mm, rear side – at the front pin`. */
-export function findingInWords(f: Finding, words = ENGLISH): string {
-  const unit = measureUnit(f.defect);
-  const details = [
-    f.count != null && f.count > 1 ? words.say('finding.places', { count: f.count }) : undefined,
-    f.severity ? words.say(`severity.${f.severity}`) : undefined,
-    f.measure == null ? undefined : words.figure(`${f.measure} ${unit === 'percent' ? '%' : 'mm'}`),
-    f.side ? words.name('side', f.side) : undefined,
-    f.byMaker ? words.say('finding.byMaker') : undefined,
-  ].filter((d): d is string => d !== undefined && d !== '');
-  const part = partInWords(f.part, words);
-  const head = `${part.charAt(0).toUpperCase()}${part.slice(1)}: ${[defectInWords(f.defect, words), ...details].join(', ')}`;
-  return f.note ? `${head} – ${f.note}` : head;
-}

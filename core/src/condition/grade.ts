@@ -1,7 +1,6 @@
 /** Condition index and grades: 100 × Π(1 − d), then each scale's bands and caps (engines.md, Condition). */
 import {
   basePart,
-  findingInWords,
   SEVERITIES,
   type Completeness,
   type Finding,
@@ -9,6 +8,7 @@ import {
   type Part,
   type Severity,
 } from './finding.ts';
+import { findingInWords } from './inWords.ts';
 import { completenessDisclosures } from './completeness.ts';
 import {
   SCALES,

@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { CONSTRUCTIONS } from '../reference/index.ts';
-import { belongsTo, freshInspection, inspectionFor, notExamined, stepState } from './inspection.ts';
+import { belongsTo, inspectionFor, notExamined, stepState } from './inspection.ts';
 import { DEFECTS, PARTS, type Finding } from './finding.ts';
+import { freshInspection } from './inspected.ts';
 
 const steps = (construction: (typeof CONSTRUCTIONS)[number], blades = 1, tools = 0) =>
   inspectionFor(construction, { blades, tools }).flatMap((s) => s.steps);

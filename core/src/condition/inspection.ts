@@ -5,6 +5,7 @@
 import type { Construction } from '../reference/index.ts';
 import { ENGLISH, type Catalogue } from '../words/index.ts';
 import { basePart, type Defect, type Finding, type Part } from './finding.ts';
+import type { Inspection, StepState } from './inspected.ts';
 
 export interface InspectionStep {
   /** the template's id, with the number of the blade or tool: `edge:2` */
@@ -22,20 +23,6 @@ export interface InspectionSection {
   readonly title: string;
   readonly steps: readonly InspectionStep[];
 }
-
-/** What was said of a step that has no finding. */
-export const STEP_STATES = ['good', 'not-examined'] as const;
-export type StepState = (typeof STEP_STATES)[number];
-export interface Inspection {
-  readonly blades: number;
-  readonly tools: number;
-  readonly steps: Readonly<Record<string, StepState>>;
-}
-export const freshInspection = (construction: Construction): Inspection => ({
-  blades: 1,
-  tools: construction === 'multi-tool' ? 2 : 0,
-  steps: {},
-});
 
 type Each = 'blade' | 'tool';
 interface Template {

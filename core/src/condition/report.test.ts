@@ -2,7 +2,8 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { CONSTRUCTIONS } from '../reference/index.ts';
 import { DEFECTS, PARTS, type Finding } from './finding.ts';
-import { freshInspection, inspectionFor } from './inspection.ts';
+import { freshInspection } from './inspected.ts';
+import { inspectionFor } from './inspection.ts';
 import { reportOrder } from './report.ts';
 
 const nick: Finding = { part: 'edge', defect: 'nick', severity: 'light' };

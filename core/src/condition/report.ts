@@ -1,7 +1,9 @@
 /** The order of a condition report: as people inspect, what was found, what was good, what nobody looked at. */
 import type { Construction } from '../reference/index.ts';
-import { partInWords, type Finding } from './finding.ts';
-import { belongsTo, inspectionFor, notExamined, stepState, type Inspection } from './inspection.ts';
+import type { Finding } from './finding.ts';
+import type { Inspection } from './inspected.ts';
+import { partInWords } from './inWords.ts';
+import { belongsTo, inspectionFor, notExamined, stepState } from './inspection.ts';
 
 export interface ReportSection {
   readonly id: string;

@@ -2,8 +2,6 @@
  * Leave it or treat it: what each treatment would take away and leave behind, what it costs, how often it goes wrong,
  * and the grade on every scale before, after, and if it fails (engines.md, Condition and Treatment).
  */
-import { edtfInWords } from '../dates/index.ts';
-import { ENGLISH } from '../words/index.ts';
 import {
   basePart,
   type Completeness,
@@ -14,27 +12,7 @@ import {
 } from './finding.ts';
 import { gradeCondition, type GradeAnswer } from './grade.ts';
 import { SHIPPED_RULES, type RuleSet } from './rules.ts';
-
-export const TREATMENT_KINDS = [
-  'degrease',
-  'oil',
-  'remove-rust',
-  'polish',
-  'sharpen',
-  'take-out-nicks',
-  're-tip',
-  'straighten',
-  'tighten',
-  'centre',
-  'glue',
-  'replace-part',
-  'refinish',
-  'stabilise',
-  'supply-sheath',
-  'open-package',
-  'other',
-] as const;
-export type TreatmentKind = (typeof TREATMENT_KINDS)[number];
+import type { TreatmentKind } from './treated.ts';
 
 export interface TreatmentPlan {
   readonly kind: TreatmentKind;
@@ -52,31 +30,6 @@ export interface TreatmentPlan {
   readonly failing: readonly Pick<Finding, 'defect' | 'severity'>[];
   readonly reversible: boolean;
   readonly cautions: readonly string[];
-}
-
-/** What is told of a treatment that was done. */
-export interface TreatmentDone {
-  readonly kind: TreatmentKind;
-  /** what was done in words of one's own; empty: the kind says it */
-  readonly title: string;
-  /** ISO day */
-  readonly doneOn: string;
-  readonly product: string;
-  readonly grit: string;
-  readonly reversible: boolean;
-}
-
-/** A treatment as a buyer should read it: `Treated: polished, 2 Nov 2026, compound (3000 grit); cannot be undone`. */
-export function treatmentInWords(t: TreatmentDone, words = ENGLISH): string {
-  const means = [t.product, t.grit === '' ? '' : words.say('treatment.grit', { grit: t.grit })]
-    .filter((x) => x !== '')
-    .join(', ');
-  return words.say('treatment.line', {
-    what: t.title === '' ? words.say(`treated.${t.kind}`) : t.title,
-    day: edtfInWords(t.doneOn, words),
-    means: means === '' ? '' : ` (${means})`,
-    undone: words.say(t.reversible ? 'treatment.reversible' : 'treatment.lasting'),
-  });
 }
 
 const EDGE = 'Cut-resistant glove, edge away from you, the piece held fast.';

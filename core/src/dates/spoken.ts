@@ -1,6 +1,6 @@
 /** Dates as people type them ("about 1935", "1934 to April 36") to EDTF, and EDTF back to words. */
 import { fail, succeed, type Result } from '../result/index.ts';
-import { ENGLISH, type Words } from '../words/index.ts';
+import { ENGLISH_DATES, monthIn, sayDate, type TellsDates } from './messages.ts';
 import { asDay, calendarOf, isEmpty, isoOf, type Day, type Span } from './day.ts';
 import { parsePeriod, type DateProblem, type Period } from './period.ts';
 
@@ -274,19 +274,16 @@ function yearOf(
   return String(inThis <= latest ? inThis : inThis - 100);
 }
 
-const MONTH_KEYS = [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12] as const;
-const monthName = (month: number, words: Words): string => words.say(`months.${MONTH_KEYS[month - 1] ?? 12}`);
-
 /** @param wholeYears whether the first day of a year, and the last of one, are told by the year alone */
-function dayInWords(day: Day, end: 'first' | 'last' | 'day', words: Words, wholeYears = true): string {
+function dayInWords(day: Day, end: 'first' | 'last' | 'day', words: TellsDates, wholeYears = true): string {
   const { year, month, day: d } = calendarOf(day);
   const next = calendarOf((day + 1) as Day);
-  const name = monthName(month, words);
+  const name = monthIn(words, month);
   if ((end === 'first' && d === 1) || (end === 'last' && next.day === 1)) {
     const isYear = wholeYears && (end === 'first' ? month === 1 : next.month === 1);
-    return isYear ? String(year) : words.say('dates.month', { month: name, year });
+    return isYear ? String(year) : sayDate(words, 'month', { month: name, year });
   }
-  return words.say('dates.day', { day: d, month: name, year });
+  return sayDate(words, 'day', { day: d, month: name, year });
 }
 
 /** From the first day of a year to the last of one: told by years, where both ends are. */
@@ -296,13 +293,13 @@ const isWholeYears = ({ from, to }: Span): boolean => {
 };
 
 /** `Sep 1934 – Feb 1936`, `Jan 1936`, `before 1940`, `1934`. */
-export function spanInWords(span: Span, words = ENGLISH): string {
-  if (isEmpty(span)) return words.say('dates.none');
+export function spanInWords(span: Span, words: TellsDates = ENGLISH_DATES): string {
+  if (isEmpty(span)) return sayDate(words, 'none');
   const openStart = !Number.isFinite(span.from);
   const openEnd = !Number.isFinite(span.to);
-  if (openStart && openEnd) return words.say('dates.any');
-  if (openStart) return words.say('dates.until', { day: dayInWords(span.to, 'last', words) });
-  if (openEnd) return words.say('dates.from', { day: dayInWords(span.from, 'first', words) });
+  if (openStart && openEnd) return sayDate(words, 'any');
+  if (openStart) return sayDate(words, 'until', { day: dayInWords(span.to, 'last', words) });
+  if (openEnd) return sayDate(words, 'from', { day: dayInWords(span.from, 'first', words) });
   if (span.from === span.to) return dayInWords(span.from, 'day', words);
   const years = isWholeYears(span);
   const from = dayInWords(span.from, 'first', words, years);
@@ -311,22 +308,22 @@ export function spanInWords(span: Span, words = ENGLISH): string {
 }
 
 /** A period echoed as it was understood: qualifiers in words, sets as a hull. */
-export function periodInWords(period: Period, words = ENGLISH): string {
+export function periodInWords(period: Period, words: TellsDates = ENGLISH_DATES): string {
   const hull = { from: period.start.earliest, to: period.end.latest };
   const { start, end } = period;
-  const about = (qualified: boolean, date: string) => (qualified ? words.say('dates.about', { date }) : date);
+  const about = (qualified: boolean, date: string) => (qualified ? sayDate(words, 'about', { date }) : date);
   // a doubt belongs to the side it was said of
   if (start.qualified !== end.qualified && Number.isFinite(hull.from) && Number.isFinite(hull.to))
-    return words.say('dates.sides', {
+    return sayDate(words, 'sides', {
       from: about(start.qualified, dayInWords(hull.from, 'first', words, !start.namesMonth)),
       to: about(end.qualified, dayInWords(hull.to, 'last', words, !end.namesMonth)),
     });
   const said = about(start.qualified || end.qualified, spanInWords(hull, words));
-  return period.strict.length > 1 ? words.say('dates.gaps', { date: said }) : said;
+  return period.strict.length > 1 ? sayDate(words, 'gaps', { date: said }) : said;
 }
 
 /** The words for an EDTF text that was checked on its way in, or the text itself if it is not EDTF. */
-export function edtfInWords(text: string, words = ENGLISH): string {
+export function edtfInWords(text: string, words: TellsDates = ENGLISH_DATES): string {
   const parsed = parsePeriod(text);
   return parsed.ok ? periodInWords(parsed.value, words) : text;
 }

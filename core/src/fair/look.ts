@@ -61,6 +61,8 @@ export interface FairSight {
 }
 
 const MOST_CANDIDATES = 5;
+/** What is less likely is no candidate on a small screen. */
+const TOLD_FROM = 0.01;
 const MOST_FORMS = 60;
 const MOST_CHECKS = 3;
 const MOST_CHOICES = 9;
@@ -128,16 +130,19 @@ export function lookAt(index: ReferenceIndex, { observations, pattern }: LookQue
   const seen = observations.length > 0;
   return {
     candidates: seen
-      ? rows.slice(0, MOST_CANDIDATES).map(({ row, probability }) => ({
-          variant: row.variant.id,
-          pattern: row.pattern.id,
-          patternName: row.pattern.name,
-          construction: row.construction,
-          name: row.variant.name,
-          maker: row.maker.name,
-          window: row.variant.window ?? null,
-          probability,
-        }))
+      ? rows
+          .filter((row) => row.probability >= TOLD_FROM)
+          .slice(0, MOST_CANDIDATES)
+          .map(({ row, probability }) => ({
+            variant: row.variant.id,
+            pattern: row.pattern.id,
+            patternName: row.pattern.name,
+            construction: row.construction,
+            name: row.variant.name,
+            maker: row.maker.name,
+            window: row.variant.window ?? null,
+            probability,
+          }))
       : [],
     unlisted: answer.unlisted,
     made: seen ? (answer.dating.made?.core ?? null) : null,

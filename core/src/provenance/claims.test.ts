@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { dayOf } from '../dates/index.ts';
 import { checkClaim, claimInWords, type DocumentClaim, type SeenOfPiece } from './claims.ts';
-import { trailOf, type CustodyEvent } from './trail.ts';
+import type { CustodyEvent } from './custody.ts';
+import { trailOf } from './trail.ts';
 
 const corrie: CustodyEvent = {
   holder: 'Elias Corrie',

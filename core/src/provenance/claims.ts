@@ -2,7 +2,7 @@
 import { ENGLISH, type Words } from '../words/index.ts';
 import type { Observation } from '../bench/index.ts';
 import { edtfInWords, periodOf, spanInWords, type Span } from '../dates/index.ts';
-import type { CustodyEvent } from './trail.ts';
+import type { CustodyEvent } from './custody.ts';
 
 export const DOCUMENT_KINDS = [
   'letter',

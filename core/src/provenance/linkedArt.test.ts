@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { linkedArt, type ToExport } from './linkedArt.ts';
-import type { CustodyEvent } from './trail.ts';
+import type { CustodyEvent } from './custody.ts';
 
 const event = (more: Partial<CustodyEvent>): CustodyEvent => ({
   holder: 'Quay museum',

@@ -4,7 +4,8 @@
  * “private collection, town”, as in print.
  */
 import { edtfInWords, isoOf, periodOf, type Day } from '../dates/index.ts';
-import { evidenceInWords, type CustodyEvent } from './trail.ts';
+import type { CustodyEvent } from './custody.ts';
+import { evidenceInWords } from './trail.ts';
 
 export interface ToExport {
   /** an address of the shop’s own, below which everything has its id */

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { dayOf, periodOf } from '../dates/index.ts';
-import { trailOf, trailText, type CustodyEvent } from './trail.ts';
+import type { CustodyEvent } from './custody.ts';
+import { trailOf, trailText } from './trail.ts';
 
 const held = (holder: string, period: string, more: Partial<CustodyEvent> = {}): CustodyEvent => ({
   holder,

@@ -1,30 +1,8 @@
+import { ENGLISH_DATES } from '../dates/index.ts';
+
 /** What the shop says to a buyer, in English. Other languages have the same messages: the compiler asks for each. */
 export const en = {
-  months: {
-    1: 'Jan',
-    2: 'Feb',
-    3: 'Mar',
-    4: 'Apr',
-    5: 'May',
-    6: 'Jun',
-    7: 'Jul',
-    8: 'Aug',
-    9: 'Sep',
-    10: 'Oct',
-    11: 'Nov',
-    12: 'Dec',
-  },
-  dates: {
-    day: '{{day}} {{month}} {{year}}',
-    month: '{{month}} {{year}}',
-    none: 'no date fits',
-    any: 'any time',
-    until: 'until {{day}}',
-    from: 'from {{day}}',
-    about: 'about {{date}}',
-    sides: '{{from}} to {{to}}',
-    gaps: '{{date}} (not every year between)',
-  },
+  ...ENGLISH_DATES.ofDates,
   part: {
     blade: 'blade',
     edge: 'edge',

@@ -1,7 +1,8 @@
 /** Message catalogues: what the shop says to a buyer, in the languages it ships. What the shop typed stays as typed. */
 import i18next, { type i18n } from 'i18next';
+import type { TellsDates } from '../dates/index.ts';
 import { de } from './de.ts';
-import { en } from './en.ts';
+import { en, type Catalogue } from './en.ts';
 
 export type { Catalogue } from './en.ts';
 
@@ -16,7 +17,7 @@ export type Language = (typeof LANGUAGES)[number];
 export const LANGUAGE_NAMES: Readonly<Record<Language, string>> = { en: 'English', de: 'Deutsch' };
 
 type Values = Readonly<Record<string, string | number>>;
-export interface Words {
+export interface Words extends TellsDates {
   readonly language: Language;
   say(key: MessageKey, values?: Values): string;
   /** For sets that a shop adds to (its own grades, free sides): the message, or the text itself where none is known. */
@@ -31,6 +32,7 @@ export interface Words {
   retold(set: 'unproved', text: string): string;
 }
 
+const CATALOGUES: Readonly<Record<Language, Catalogue>> = { en, de };
 const engine: i18n = i18next.createInstance();
 void engine.init({
   initAsync: false,
@@ -62,6 +64,7 @@ function wordsOf(language: Language): Words {
   const numbers = new Intl.NumberFormat(language === 'en' ? 'en-GB' : language);
   return {
     language,
+    ofDates: CATALOGUES[language],
     say: (key, values) => t(key, { ...values }),
     name: (set, id) => known(`${set}.${id}`) ?? id,
     ofState: (set, item, state) => known(`${set}.${item}.${state}`),

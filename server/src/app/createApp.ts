@@ -3,6 +3,7 @@ import { randomBytes } from 'node:crypto';
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import compression from 'compression';
+import staticFiles from 'express-static-gzip';
 import express, { type ErrorRequestHandler, type Express, type RequestHandler } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
@@ -273,7 +274,14 @@ const sameOriginWrites: RequestHandler = (request, _response, next) => {
 };
 
 function serveInterface(app: Express, webDir: string): void {
-  app.use('/assets', express.static(join(webDir, 'assets'), { immutable: true, maxAge: '1y' }));
+  app.use(
+    '/assets',
+    staticFiles(join(webDir, 'assets'), {
+      enableBrotli: true,
+      orderPreference: ['br', 'gz'],
+      serveStatic: { immutable: true, maxAge: '1y' },
+    }),
+  );
   const page = existsSync(join(webDir, 'index.html')) ? readFileSync(join(webDir, 'index.html'), 'utf8') : '';
   const sendPage: RequestHandler = (_request, response) => {
     response

@@ -1,6 +1,5 @@
 import { GlobalStyles, ThemeProvider } from '@mui/material';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { SnackbarProvider } from 'notistack';
 import { useEffect, useMemo, useState } from 'react';
 import { RouterProvider } from 'react-router';
 import { ApiProblem } from '../base/api.ts';
@@ -34,9 +33,7 @@ export function App() {
       <ThemeProvider theme={theme}>
         <GlobalStyles styles={{ ':root': variablesOf(mode) }} />
         <QueryClientProvider client={queries}>
-          <SnackbarProvider maxSnack={2} autoHideDuration={6000}>
-            <RouterProvider router={router} />
-          </SnackbarProvider>
+          <RouterProvider router={router} />
         </QueryClientProvider>
       </ThemeProvider>
     </ModeContext>

@@ -1,16 +1,24 @@
 /** What was decided at the last tables: to come back to what was only thought about. */
-import { fairRoutes } from '@jutbank/contract/fair';
+import { fairRoutes, type FairNote } from '@jutbank/contract/fair';
 import { keepPreviousData } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { useAnswer } from '../base/answers.ts';
 import { dayText, moneyText } from '../parts/words.ts';
+import { FormDrawing } from '../reference/FormDrawing.tsx';
+import { useForms } from '../reference/useForms.ts';
 
 const SHOWN = 12;
+const drawnAs = ({ construction, question }: FairNote) => ({
+  construction,
+  pattern: question?.pattern,
+  variant: question?.variant,
+});
 const DECIDED = { bought: 'bought', thinking: 'thinking about it', left: 'left' } as const;
 
 export function FairNotes() {
   const notes = useAnswer(fairRoutes.fairNotes, {}, { placeholderData: keepPreviousData });
   const items = notes.data?.items.slice(0, SHOWN) ?? [];
+  const recipeOf = useForms(items.map(({ note }) => drawnAs(note)));
   if (items.length === 0) return null;
   return (
     <section>
@@ -19,7 +27,9 @@ export function FairNotes() {
         {items.map(({ id, note, pieceId, picture, told }) => (
           <li key={id}>
             {picture === null ? (
-              <span className="noimage" />
+              <span className="noimage">
+                <FormDrawing recipe={recipeOf(drawnAs(note))} width={52} height={40} label="" />
+              </span>
             ) : (
               <img src={`/api/v1/pictures/${picture}/thumb`} alt="" loading="lazy" />
             )}
@@ -32,7 +42,7 @@ export function FairNotes() {
               </small>
               {note.note !== '' && <small>“{note.note}”</small>}
               {told.map((what) => (
-                <small key={what} className="problem">
+                <small key={what} className="warn">
                   {what}
                 </small>
               ))}

@@ -116,7 +116,10 @@ const server = (more: Answers = {}) =>
     'POST /fair/look': ({ body }) => ({ body: looked(body as LookQuestion) }),
     'GET /reference/forms': () => ({ body: { variants: [] } }),
     'POST /fair/judge': ({ body }) => ({ body: judged(body as FairQuestion) }),
-    'POST /fair/notes': () => ({ status: 201, body: { id: '01ARZ3NDEKTSV4RRFFQ69G5FAV', pieceId: null, told: [] } }),
+    'POST /fair/notes': () => ({
+      status: 201,
+      body: { id: '01ARZ3NDEKTSV4RRFFQ69G5FAV', pieceId: null, told: [] },
+    }),
     ...more,
   });
 const find = async (words: string) => {

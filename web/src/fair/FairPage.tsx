@@ -27,7 +27,7 @@ import { mayHaveSheath, NOTHING_WITH_IT, QuickLookTaps, type WithIt } from './Qu
 import type { Chosen, Seen, Table } from './table.ts';
 import { useBag, useTable } from './useBag.ts';
 import { Outbox, useOutbox, type OutboxState } from './useOutbox.tsx';
-import { Find, Sight, Unnamed } from './Which.tsx';
+import { Checks, Find, Sight, Unnamed } from './Which.tsx';
 import './fair.css';
 
 const CARES: Care[] = ['careful', 'even', 'bold'];
@@ -168,20 +168,23 @@ function OnTheTable({
       onPhotograph={pattern?.id === null ? undefined : photograph}
     />
   );
+  const shownSight = seen.length > 0 || picked !== null ? sight.data : undefined;
   const sights = (
     <>
       {sight.isError && !away && <p className="problem">{sight.error.message}</p>}
       <Sight
         table={table}
         seen={seen}
-        sight={seen.length > 0 || picked !== null ? sight.data : undefined}
+        sight={shownSight}
         picked={picked !== null}
         onForget={(one) => setSeen(seen.filter((other) => other !== one))}
         onPick={pick}
-        onSee={see}
+        form={variant}
+        onForm={setVariant}
       />
     </>
   );
+  const checks = <Checks sight={shownSight} onSee={see} />;
   if (!pattern)
     return naming ? (
       <Loading />
@@ -189,6 +192,7 @@ function OnTheTable({
       <>
         {find}
         {sights}
+        {checks}
         {seen.length === 0 && <FairNotes />}
       </>
     );
@@ -219,13 +223,6 @@ function OnTheTable({
         />
       )}
       {sights}
-      <QuickLookTaps
-        construction={pattern.construction}
-        look={look}
-        onLook={setLook}
-        withIt={withIt}
-        onWithIt={setWithIt}
-      />
       <div className="asked">
         <MoneyInput
           label="They ask"
@@ -245,6 +242,14 @@ function OnTheTable({
           </div>
         </div>
       </div>
+      <QuickLookTaps
+        construction={pattern.construction}
+        look={look}
+        onLook={setLook}
+        withIt={withIt}
+        onWithIt={setWithIt}
+      />
+      {checks}
       <TextInput
         label="What the seller says"
         value={said}

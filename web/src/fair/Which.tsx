@@ -96,17 +96,20 @@ export function Sight({
   seen,
   sight,
   picked,
+  form,
   onForget,
   onPick,
-  onSee,
+  onForm,
 }: {
   table: Table;
   seen: readonly Seen[];
   sight: FairSight | undefined;
   picked: boolean;
+  /** the form a person says it is, '' where it is left open */
+  form: string;
   onForget: (seen: Seen) => void;
   onPick: (pattern: Chosen) => void;
-  onSee: (seen: Seen) => void;
+  onForm: (variant: string) => void;
 }) {
   return (
     <>
@@ -138,7 +141,16 @@ export function Sight({
                 key={candidate.variant}
                 table={table}
                 candidate={candidate}
-                onPick={picked ? undefined : onPick}
+                chosen={picked ? candidate.variant === form : undefined}
+                onTake={() =>
+                  picked
+                    ? onForm(candidate.variant === form ? '' : candidate.variant)
+                    : onPick({
+                        id: candidate.pattern,
+                        name: candidate.patternName,
+                        construction: candidate.construction,
+                      })
+                }
               />
             ))}
           </ul>
@@ -149,9 +161,6 @@ export function Sight({
           </p>
         </section>
       )}
-      {sight?.checks.map((check) => (
-        <Check key={check.ask} check={check} onSee={onSee} />
-      ))}
     </>
   );
 }
@@ -161,45 +170,42 @@ const hundred = (share: number): string => `${Math.round(100 * share)} in 100`;
 function Candidate({
   table,
   candidate,
-  onPick,
+  chosen,
+  onTake,
 }: {
   table: Table;
   candidate: FairCandidate;
-  onPick: ((pattern: Chosen) => void) | undefined;
+  /** among the forms of a picked pattern: whether it is the one; undefined while the pattern is open */
+  chosen: boolean | undefined;
+  onTake: () => void;
 }) {
-  const { variant, pattern, patternName, construction, name, maker, window, probability } = candidate;
+  const { variant, patternName, construction, name, maker, window, probability } = candidate;
   const form = useQuery({
     queryKey: ['fair', table.name, 'form', variant],
     queryFn: () => table.recipe({ construction, variant }),
     retry: false,
   });
-  const told = (
-    <>
-      <span className="drawn">
-        {form.data && <FormDrawing recipe={form.data} width={92} height={44} label="" />}
-      </span>
-      <span>
-        <b>{onPick ? `${patternName}, ${name}` : name}</b>
-        <span className="soft">
-          {[onPick ? maker : undefined, window === null ? undefined : edtfInWords(window)]
-            .filter(Boolean)
-            .join(', ')}
-        </span>
-      </span>
-      <span className="share">{hundred(probability)}</span>
-    </>
-  );
+  const ofPattern = chosen !== undefined;
+  const told = [ofPattern ? undefined : maker, window === null ? undefined : edtfInWords(window)];
   return (
     <li>
-      {onPick ? (
-        <button type="button" onClick={() => onPick({ id: pattern, name: patternName, construction })}>
-          {told}
-        </button>
-      ) : (
-        <div>{told}</div>
-      )}
+      <button type="button" aria-pressed={chosen} onClick={onTake}>
+        <span className="drawn">
+          {form.data && <FormDrawing recipe={form.data} width={92} height={44} label="" />}
+        </span>
+        <span>
+          <b>{ofPattern ? name : `${patternName}, ${name}`}</b>
+          <span className="soft">{told.filter(Boolean).join(', ')}</span>
+        </span>
+        <span className="share">{hundred(probability)}</span>
+      </button>
     </li>
   );
+}
+
+/** What to look at next, the most telling first; each is answered by a tap. */
+export function Checks({ sight, onSee }: { sight: FairSight | undefined; onSee: (seen: Seen) => void }) {
+  return sight?.checks.map((check) => <Check key={check.ask} check={check} onSee={onSee} />);
 }
 
 function Check({ check, onSee }: { check: FairCheck; onSee: (seen: Seen) => void }) {

@@ -1,4 +1,5 @@
-import { useEffect, useMemo, useRef } from 'react';
+import { useMediaQuery } from '@mui/material';
+import { useEffect, useMemo, useRef, type ReactNode } from 'react';
 import { NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { periodInWords, periodOf } from '@jutbank/core/dates';
 import type { PieceSheet } from '@jutbank/contract/pieces';
@@ -46,6 +47,7 @@ export default function PiecePage() {
     [id, navigate],
   );
   useShortcuts('This piece', keys);
+  const phone = useMediaQuery('(max-width: 560px)');
   const stages = useRef<HTMLElement>(null);
   const { pathname } = useLocation();
   const ready = piece.isSuccess;
@@ -60,7 +62,14 @@ export default function PiecePage() {
   const sheet = piece.data;
   return (
     <>
-      <Readings sheet={sheet} />
+      {phone ? (
+        <details className="readingsline">
+          <summary>{inOneLine(sheet)}</summary>
+          <Readings sheet={sheet} />
+        </details>
+      ) : (
+        <Readings sheet={sheet} />
+      )}
       <div className="sheetbody">
         <nav className="stages" aria-label="Stages" ref={stages}>
           {STAGE_LINKS.map((stage) => (
@@ -73,6 +82,22 @@ export default function PiecePage() {
         {/* a stage holds what is being typed; another piece is another stage */}
         <Outlet key={sheet.id} context={sheet} />
       </div>
+    </>
+  );
+}
+
+/** The five readings in a line that a phone has room for; opened, they are whole. */
+function inOneLine({ title, readings }: PieceSheet): ReactNode {
+  const { which, when, condition, worth, trail } = readings;
+  const rest = [
+    when ? periodInWords(periodOf(when.core)) : 'not dated',
+    condition ? sentence(condition.grade) : 'not inspected',
+    worth ? moneyText(worth.estimate, true) : worthMissing(readings)[0].toLowerCase(),
+    trail.problems > 0 ? 'trail contradicted' : `trail ${trail.word}`,
+  ];
+  return (
+    <>
+      <b>{which.label === '' ? title : which.label}</b> · {rest.join(' · ')}
     </>
   );
 }
