@@ -137,14 +137,32 @@ async function trayOf(db: Queries, readers: Readers, markets: Markets): Promise<
         currency === null || total === null ? [] : (convert(money(total, currency), base, rateOf) ?? []),
       )
       .reduce(addMoney, money(0, base));
-  const costs = await db.rows<{ stage: Stage; currency: string | null; n: number; total: string | null }>(
-    'SELECT stage, price_currency AS currency, COUNT(*) AS n, SUM(price) AS total FROM piece GROUP BY stage, price_currency',
+  // one pass over an index that holds nothing else
+  const sums = await db.rows<{
+    stage: Stage;
+    price_currency: string | null;
+    ask_currency: string | null;
+    n: number;
+    price: string | null;
+    ask: string | null;
+  }>(
+    `SELECT stage, price_currency, ask_currency, COUNT(*) AS n, SUM(price) AS price, SUM(ask) AS ask
+     FROM piece GROUP BY stage, price_currency, ask_currency`,
   );
-  const asks = await db.rows<{ currency: string | null; total: string | null }>(
-    "SELECT ask_currency AS currency, SUM(ask) AS total FROM piece WHERE stage NOT IN ('sold', 'given-back') GROUP BY ask_currency",
-  );
-  const ids = await db.rows<{ id: string; stage: Stage }>(
-    `SELECT id, stage FROM (SELECT id, stage, ROW_NUMBER() OVER (PARTITION BY stage ORDER BY changed_at DESC, id DESC) AS place FROM piece) ranked WHERE place <= ${SLIPS_PER_GROUP}`,
+  const costs = sums.map(({ stage, price_currency, n, price }) => ({
+    stage,
+    n,
+    currency: price_currency,
+    total: price,
+  }));
+  const asks = sums
+    .filter(({ stage }) => !hasLeft(stage))
+    .map(({ ask_currency, ask }) => ({ currency: ask_currency, total: ask }));
+  const ids = await db.rows<{ id: string }>(
+    STAGES.map(() => '(SELECT id FROM piece WHERE stage = ? ORDER BY changed_at DESC, id DESC LIMIT ?)').join(
+      ' UNION ALL ',
+    ),
+    STAGES.flatMap((stage) => [stage, SLIPS_PER_GROUP]),
   );
   const slips = await readers.slips(
     await loadPieces(

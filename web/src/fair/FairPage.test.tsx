@@ -210,7 +210,7 @@ describe('what is read off the piece', () => {
     await find('norham{Enter}');
     await userEvent.click(await screen.findByRole('button', { name: /Harbour jack, Service issue/ }));
     await screen.findByText('€70.00');
-    screen.getByText(/Probable; made 1951 to 1970; 5 in 100 for none of these/);
+    screen.getByText(/Probable; made 1951 – 1970; 5 in 100 for none of these/);
     await userEvent.click(screen.getByRole('button', { name: 'Wood' }));
     await userEvent.type(screen.getByLabelText('What the seller says'), 'from a cellar');
     const seen = [{ mark: 'arched' }, { feature: 'scales', value: 'wood' }];
