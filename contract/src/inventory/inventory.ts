@@ -95,7 +95,10 @@ export const inventoryRoutes = {
     room: 'inventory',
     access: 'work',
     summary: 'The same as CSV (RFC 4180), all of it',
-    query: inventoryFilter,
+    query: inventoryFilter.extend({
+      /** only these, by their ids, comma separated */
+      pieces: z.string().max(6000).optional(),
+    }),
     carries: 'file',
   }),
   due: route({

@@ -77,6 +77,8 @@ export const shop = z
     demo: z.boolean(),
     /** what readers are told */
     readerSees: z.array(z.enum(SECRETS)),
+    /** 12/09/2026 is in September */
+    dayFirst: z.boolean(),
   })
   .meta({ id: 'Shop' });
 export type Shop = z.infer<typeof shop>;
@@ -90,6 +92,7 @@ export type SessionAnswer = z.infer<typeof sessionAnswer>;
 export const shopBody = z.object({
   name: required(160),
   readerSees: z.array(z.enum(SECRETS)).max(SECRETS.length).optional(),
+  dayFirst: z.boolean().optional(),
   stockScheme: text(40).regex(/\{0+\}/, 'the scheme needs a place for the number, such as HQ-{0000}'),
 });
 

@@ -189,6 +189,9 @@ describe('views and lists', () => {
     expect(lines[0]).toMatch(/^stock_number,title,stage/);
     expect(lines).toHaveLength(4);
     expect(text).not.toMatch(/(^|,)"?=HYPER/m);
+    const two = made.slice(0, 2).map((p) => p.id);
+    const chosen = (await call('GET', `/inventory.csv?pieces=${two.join(',')}`)).body as string;
+    expect(chosen.trim().split('\n')).toHaveLength(3);
   });
 });
 

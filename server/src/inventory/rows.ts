@@ -87,13 +87,21 @@ export class InventoryQuery {
   readonly #order: Order;
 
   /** @param patternsOf the patterns of a maker, who stands in the reference and not with the pieces */
-  constructor(asked: Asked, rates: AskRates, patternsOf: (maker: string) => readonly string[]) {
+  constructor(
+    asked: Asked & { readonly pieces?: string | undefined },
+    rates: AskRates,
+    patternsOf: (maker: string) => readonly string[],
+  ) {
     this.#ask = askIn(rates);
     this.#order = ORDERS[asked.sort](this.#ask.sql);
     const and = (sql: string, ...values: Value[]) => {
       this.#where.push(sql);
       this.#values.push(...values);
     };
+    if (asked.pieces !== undefined) {
+      const ids = asked.pieces.split(',');
+      and(`p.id IN (${ids.map(() => '?').join(', ')})`, ...ids);
+    }
     if (asked.q !== undefined && searchWords(asked.q) !== '')
       and(
         'MATCH (p.title, p.stock_number, p.source_name, p.seller_statement) AGAINST (? IN BOOLEAN MODE)',

@@ -7,11 +7,12 @@ interface ShopRow {
   base_currency: string;
   stock_scheme: string;
   reader_sees: Secret[] | null;
+  day_first: number;
 }
 
 export async function findShop(db: Queries): Promise<Shop | undefined> {
   const row = await db.row<ShopRow>(
-    'SELECT name, base_currency, stock_scheme, reader_sees FROM shop WHERE id = 1',
+    'SELECT name, base_currency, stock_scheme, reader_sees, day_first FROM shop WHERE id = 1',
   );
   return (
     row && {
@@ -21,6 +22,7 @@ export async function findShop(db: Queries): Promise<Shop | undefined> {
       channelName: 'Quayside market (simulated)',
       demo: process.env.JUTBANK_DEMO === '1',
       readerSees: row.reader_sees ?? [],
+      dayFirst: Boolean(row.day_first),
     }
   );
 }

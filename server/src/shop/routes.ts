@@ -92,8 +92,13 @@ export function mountShop(mount: Mount, search: (q: string, person: Person) => P
 
   mount.handleInTransaction(shopRoutes.putShop, async (tx, { body }) => {
     await tx.run(
-      'UPDATE shop SET name = ?, stock_scheme = ?, reader_sees = COALESCE(?, reader_sees) WHERE id = 1',
-      [body.name, body.stockScheme, body.readerSees ? JSON.stringify(body.readerSees) : null],
+      'UPDATE shop SET name = ?, stock_scheme = ?, reader_sees = COALESCE(?, reader_sees), day_first = COALESCE(?, day_first) WHERE id = 1',
+      [
+        body.name,
+        body.stockScheme,
+        body.readerSees ? JSON.stringify(body.readerSees) : null,
+        body.dayFirst ?? null,
+      ],
     );
     return answer(await shopOf(tx));
   });

@@ -3,9 +3,9 @@ import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useLocation } from 'react-router';
 import type { InventoryRow, KeptView } from '@jutbank/contract/inventory';
-import { eur } from '../testing/sheet.ts';
+import { eur, sheetOf } from '../testing/sheet.ts';
 import { referenceAnswers } from '../testing/reference.ts';
-import { serve, show, take, type Request } from '../testing/screen.tsx';
+import { problem, serve, show, take, type Answers, type Request } from '../testing/screen.tsx';
 import PiecesPage from './PiecesPage.tsx';
 
 afterEach(cleanup);
@@ -37,8 +37,9 @@ const row = (n: number, more: Partial<InventoryRow> = {}): InventoryRow => ({
 function Address() {
   return <output aria-label="Address">{useLocation().search}</output>;
 }
-function open(rows: InventoryRow[], at = '/pieces', views: KeptView[] = []): Request[] {
+function open(rows: InventoryRow[], at = '/pieces', views: KeptView[] = [], more: Answers = {}): Request[] {
   const came = serve({
+    ...more,
     ...referenceAnswers,
     'GET /inventory': () => ({ body: { items: rows, nextCursor: null, total: rows.length } }),
     'GET /inventory/choices': () => ({
@@ -129,6 +130,67 @@ describe('many at once', () => {
       }),
     );
     await waitFor(() => expect(screen.queryByRole('button', { name: 'Move them' })).toBeNull());
+  });
+});
+
+describe('what is chosen', () => {
+  const sheets: Answers = {
+    [`GET /pieces/${row(1).id}`]: () => ({
+      body: sheetOf({
+        id: row(1).id,
+        ask: eur('180.00'),
+        pricing: { ...sheetOf().pricing, ask: eur('180.00') },
+        readings: {
+          ...sheetOf().readings,
+          worth: {
+            estimate: eur('160.00'),
+            low: eur('120.00'),
+            high: eur('210.00'),
+            thin: false,
+            comparables: 9,
+          },
+        },
+      }),
+    }),
+    [`GET /pieces/${row(2).id}`]: () => ({
+      body: sheetOf({ id: row(2).id, stockNumber: 'HQ-0002', version: 3 }),
+    }),
+    [`POST /pieces/${row(1).id}/listing/publish`]: () => ({ body: sheetOf() }),
+    [`POST /pieces/${row(2).id}/listing/publish`]: () =>
+      problem(422, 'Please check', [{ pointer: '/listing', message: 'It has no picture.' }]),
+  };
+  const chooseBoth = async () => {
+    await userEvent.click(await screen.findByLabelText('Choose HQ-0001'));
+    await userEvent.click(screen.getByLabelText('Choose HQ-0002'));
+  };
+  test('is put up; what may not go up says why, leads to where it is mended, and stays chosen', async () => {
+    const came = open([row(1), row(2)], '/pieces', [], sheets);
+    await chooseBoth();
+    await userEvent.click(screen.getByRole('button', { name: 'Put them up' }));
+    await screen.findByText('One was put up.');
+    screen.getByText(/It has no picture/);
+    expect(screen.getByRole('link', { name: 'HQ-0002 Harbour jack' }).getAttribute('href')).toBe(
+      `/pieces/${row(2).id}/listing`,
+    );
+    expect(document.querySelector('.chosen b')?.textContent).toBe('1 chosen');
+    // each against the version it was seen in
+    expect(came.find((r) => r.path.endsWith(`${row(2).id}/listing/publish`))?.headers['if-match']).toBe(
+      '"v3"',
+    );
+  });
+  test('is valued together; what has no worth is counted, not guessed', async () => {
+    open([row(1), row(2)], '/pieces', [], sheets);
+    await chooseBoth();
+    await userEvent.click(screen.getByRole('button', { name: 'Value them' }));
+    await screen.findByText('Worth €160.00');
+    screen.getByText(/together, asked €180.00. One has no worth yet/);
+  });
+  test('is exported by itself', async () => {
+    open([row(1), row(2)]);
+    await chooseBoth();
+    expect(screen.getByRole('link', { name: 'Export them' }).getAttribute('href')).toBe(
+      `/api/v1/inventory.csv?pieces=${row(1).id},${row(2).id}`,
+    );
   });
 });
 

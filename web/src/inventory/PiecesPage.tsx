@@ -1,20 +1,18 @@
 /** All pieces: found, put in order, chosen, and acted on many at once. */
 import { Button } from '@mui/material';
-import { useMutation } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { inventoryRoutes, type InventoryRow } from '@jutbank/contract/inventory';
+import type { InventoryRow } from '@jutbank/contract/inventory';
 import { stagePath } from '../pieces/stagePath.ts';
-import { useAnswer, useKeptAnswers } from '../base/answers.ts';
-import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Empty, Failed, Loading } from '../base/states.tsx';
-import { CellTick, SuggestInput } from '../parts/fields/index.ts';
+import { CellTick } from '../parts/fields/index.ts';
 import { Table, type Column } from '../parts/table/Table.tsx';
 import { FormDrawing } from '../reference/FormDrawing.tsx';
 import { useForms } from '../reference/useForms.ts';
 import { TierBadge } from '../parts/TierBadge.tsx';
 import { counted, inWords, moneyText, STAGE_WORDS } from '../parts/words.ts';
+import { Chosen } from './Chosen.tsx';
 import { Filters } from './Filters.tsx';
 import { useAsking, useRows } from './useInventory.ts';
 import { Views } from './Views.tsx';
@@ -50,7 +48,7 @@ export default function PiecesPage() {
       </div>
       <Views asking={asking} />
       <Filters asking={asking} currency={shop.baseCurrency} />
-      {chosen.length > 0 && <Chosen chosen={chosen} onDone={() => setChosen([])} />}
+      {chosen.length > 0 && <Chosen chosen={chosen} onChoose={setChosen} />}
       {list.isPending ? (
         <Loading />
       ) : list.isError ? (
@@ -171,60 +169,6 @@ function Rows({
       onOpen={(row) => void navigate(address(row))}
       {...(mayChoose ? { onToggle: toggle } : {})}
     />
-  );
-}
-
-/** Labels fit on so many sheets at once; moves are one transaction. */
-const MOST_CHOSEN = 200;
-
-function Chosen({ chosen, onDone }: { chosen: readonly string[]; onDone: () => void }) {
-  const answers = useKeptAnswers();
-  const places = useAnswer(inventoryRoutes.choices).data?.places ?? [];
-  const [place, setPlace] = useState('');
-  const move = useMutation({
-    mutationFn: () => send(inventoryRoutes.movePieces, { body: { pieces: [...chosen], place } }),
-    onSuccess: () => {
-      onDone();
-      void answers.invalidate(inventoryRoutes.listRows, inventoryRoutes.choices);
-    },
-  });
-  const problem = move.error instanceof ApiProblem ? move.error : undefined;
-  const tooMany = chosen.length > MOST_CHOSEN;
-  return (
-    <form
-      className="note chosen"
-      noValidate
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (!tooMany) move.mutate();
-      }}
-    >
-      <b>
-        <span className="num">{chosen.length}</span> chosen
-      </b>
-      <SuggestInput
-        label="They lie from now on"
-        suggestions={places}
-        value={place}
-        problem={tooMany ? `at most ${MOST_CHOSEN} at once` : problem?.at('/place')}
-        onChange={setPlace}
-      />
-      <Button type="submit" disabled={move.isPending || tooMany}>
-        Move them
-      </Button>
-      <Button
-        component="a"
-        href={`/api/v1/labels.pdf?pieces=${chosen.slice(0, MOST_CHOSEN).join(',')}`}
-        target="_blank"
-        rel="noreferrer"
-      >
-        Labels
-      </Button>
-      <Button variant="text" className="quiet" onClick={onDone}>
-        Choose none
-      </Button>
-      {problem && problem.errors.length === 0 && <span className="problem">{problem.message}</span>}
-    </form>
   );
 }
 

@@ -1,7 +1,7 @@
 import { afterEach, describe, expect, test } from '@jest/globals';
 import { cleanup, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { problem, serve, show, type Answers } from '../testing/screen.tsx';
+import { problem, serve, show, take, type Answers } from '../testing/screen.tsx';
 import ShopPage from './ShopPage.tsx';
 
 afterEach(cleanup);
@@ -10,16 +10,18 @@ const shop = (more: Answers = {}) => serve({ 'GET /people': () => ({ body: { ite
 const keep = () => userEvent.click(screen.getByRole('button', { name: 'Keep' }));
 
 describe('settings of the shop', () => {
-  test('what readers are told is a choice of the owner, and goes with the rest', async () => {
+  test('what readers are told and how dates are read are the owner’s to choose, and go with the rest', async () => {
     const came = shop({ 'PUT /shop': () => ({ body: {} }) });
     show(<ShopPage />);
     await userEvent.click(screen.getByRole('button', { name: 'margins' }));
+    await take('12/09/2026 is read as', '9 December 2026');
     await keep();
     await screen.findByText('Kept.');
     expect(came.find((r) => r.method === 'PUT')?.body).toEqual({
       name: 'Hollin Quay Edge Room',
       stockScheme: 'HQ-{0000}',
       readerSees: ['margins'],
+      dayFirst: false,
     });
   });
   test('a scheme without a place for the number is told before anything is sent', async () => {

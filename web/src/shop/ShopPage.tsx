@@ -7,7 +7,7 @@ import { Link } from 'react-router';
 import { SECRETS } from '@jutbank/contract/http';
 import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { useMay, useSession } from '../base/session.ts';
-import { MultiSelect, optionsOf } from '../parts/fields/choices.tsx';
+import { MultiSelect, optionsOf, Select } from '../parts/fields/choices.tsx';
 import { Submit } from '../parts/fields/Submit.tsx';
 import { TextInput } from '../parts/fields/TextInput.tsx';
 import { useContractForm } from '../parts/fields/useContractForm.ts';
@@ -35,12 +35,13 @@ function Settings() {
   const { shop } = useSession();
   const own = useMay('own');
   const answers = useKeptAnswers();
-  const { name, stockScheme, readerSees } = shop;
+  const { name, stockScheme, readerSees, dayFirst } = shop;
   const form = useContractForm(shopRoutes.putShop, {
-    empty: { name, stockScheme, readerSees },
+    empty: { name, stockScheme, readerSees, dayFirst },
     onSent: () => answers.invalidate(shopRoutes.session),
   });
   const readers = form.field('readerSees');
+  const order = form.field('dayFirst');
   return (
     <form className="fields" style={{ marginBottom: 24 }} noValidate onSubmit={form.onSubmit}>
       <h2 className="sec">
@@ -60,6 +61,17 @@ function Settings() {
         options={optionsOf(SECRETS, (secret) => secret)}
         {...readers}
         onChange={(told) => readers.onChange(told ?? [])}
+      />
+      <Select
+        label="12/09/2026 is read as"
+        why="A month's name is never in doubt; this is for figures alone."
+        disabled={!own}
+        options={[
+          { value: 'day', label: '12 September 2026' },
+          { value: 'month', label: '9 December 2026' },
+        ]}
+        value={order.value === false ? 'month' : 'day'}
+        onChange={(first) => order.onChange(first !== 'month')}
       />
       {own && <Submit form={form} words="Keep" said={() => 'Kept.'} />}
     </form>

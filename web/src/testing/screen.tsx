@@ -52,7 +52,7 @@ export const problem = (
 /** Shows a screen as somebody of a role would see it. @param at its address */
 export function show(
   screen: ReactNode,
-  { role = 'owner', at = '/' }: { role?: Role; at?: string } = {},
+  { role = 'owner', at = '/', dayFirst = true }: { role?: Role; at?: string; dayFirst?: boolean } = {},
 ): RenderResult {
   const queries = new QueryClient({
     defaultOptions: { queries: { retry: false }, mutations: { retry: false } },
@@ -75,6 +75,7 @@ export function show(
             channelName: 'Quayside market',
             demo: false,
             readerSees: [],
+            dayFirst,
           },
         }}
       >

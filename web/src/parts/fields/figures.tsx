@@ -2,11 +2,12 @@
  * Fields of quantities: a number with its unit, an amount of money, a size in any notation, a date as people say it.
  * What is typed stays as typed; only what could be read goes on.
  */
-import { useState, type Ref } from 'react';
+import { use, useState, type Ref } from 'react';
 import { parseSpokenDate, periodInWords, periodOf } from '@jutbank/core/dates';
 import type { Money } from '@jutbank/core/money';
 import { parseQuantity, type Dimension } from '@jutbank/core/units';
 import { today } from '../words.ts';
+import { SessionContext } from '../../base/session.ts';
 import type { FieldProps } from './Field.tsx';
 import { TextInput } from './TextInput.tsx';
 import { decimal, readMoney, readNumber } from './typed.ts';
@@ -144,7 +145,10 @@ export function DateInput({
   onChange: (edtf: string | null, understood: boolean) => void;
 }) {
   const [typed, setTyped] = useState(value ?? '');
-  const parsed = typed.trim() === '' ? undefined : parseSpokenDate(typed, { today: today() });
+  const dayFirst = use(SessionContext)?.shop.dayFirst ?? true;
+  const understood = (text: string) =>
+    text.trim() === '' ? undefined : parseSpokenDate(text, { today: today(), dayFirst });
+  const parsed = understood(typed);
   return (
     <TextInput
       {...more}
@@ -153,7 +157,7 @@ export function DateInput({
       value={typed}
       onChange={(text) => {
         setTyped(text);
-        const next = text.trim() === '' ? undefined : parseSpokenDate(text, { today: today() });
+        const next = understood(text);
         if (next === undefined) onChange(null, true);
         else if (next.ok) onChange(next.value.edtf, true);
         else onChange(text, false);
