@@ -129,6 +129,17 @@ const byGauge = z.object({ id: slug });
 const answered = z.object({ answer: text(2000).min(1).nullable() });
 const watched = z.object({ code: slug, text: text(80).min(1), note: text(500).default('') });
 
+export const unlistedValue = z
+  .object({
+    feature: z.string(),
+    text: z.string(),
+    /** on which it was seen, the newest first; at most ten are named */
+    pieces: z.array(z.object({ id: z.string(), stockNumber: z.string() })),
+    count: z.number().int(),
+  })
+  .meta({ id: 'UnlistedValue' });
+export type UnlistedValue = z.infer<typeof unlistedValue>;
+
 export const benchRoutes = {
   putObservations: route({
     ...ofPiece('bench'),
@@ -215,6 +226,14 @@ export const benchRoutes = {
     params: byId,
     body: answered,
     answer: answers(pieceQuestion, 'The question'),
+  }),
+  unlisted: route({
+    method: 'get',
+    path: '/observations/unlisted',
+    room: 'bench',
+    access: 'read',
+    summary: 'What was seen and the reference has no value for, by feature, most often first',
+    answer: answers(pageShape(unlistedValue), 'What was written'),
   }),
   watchList: route({
     method: 'get',

@@ -4,6 +4,7 @@ export {
   type GaugeLine,
   type GaugeSummary,
   type PieceQuestion,
+  type UnlistedValue,
   type WatchedNumber,
   benchRoutes,
   identifyQuestion,

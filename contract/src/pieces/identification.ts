@@ -341,6 +341,11 @@ export const observationShape: z.ZodType<Observation> = z.union([
   }),
   z.object({
     feature: z.string(),
+    other: z.string(),
+    certainty: z.enum(CERTAINTIES).nullish().exactOptional(),
+  }),
+  z.object({
+    feature: z.string(),
     state: z.enum(OBSERVATION_STATES),
   }),
   z.object({

@@ -17,6 +17,11 @@ const measureObservation = z.strictObject({
   certainty,
   text: z.string().max(60).nullish(),
 });
+const otherObservation = z.strictObject({
+  feature: slug,
+  other: z.string().trim().min(1).max(120),
+  certainty,
+});
 const stateObservation = z.strictObject({ feature: slug, state: z.enum(OBSERVATION_STATES) });
 const markObservation = z.strictObject({ mark: slug, certainty });
 const numberObservation = z.strictObject({ part: slug, number: z.string().trim().min(1).max(40) });
@@ -32,6 +37,7 @@ export const observation = z
     [
       valueObservation,
       measureObservation,
+      otherObservation,
       stateObservation,
       markObservation,
       numberObservation,
@@ -40,7 +46,7 @@ export const observation = z
     ],
     {
       error:
-        'an observation is {feature, value}, {feature, measure}, {feature, state}, {mark}, {part, number}, {code, reads} or {code, text}',
+        'an observation is {feature, value}, {feature, measure}, {feature, other}, {feature, state}, {mark}, {part, number}, {code, reads} or {code, text}',
     },
   )
   .meta({ id: 'Observation' }) as unknown as z.ZodType<Observation>;

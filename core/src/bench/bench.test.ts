@@ -483,3 +483,43 @@ describe('dating', () => {
     );
   });
 });
+
+describe('something else than any value of the list', () => {
+  const seen: Observation[] = [{ mark: 'three-line' }, { feature: 'lanyard', value: 'ring' }];
+  const other: Observation = { feature: 'stop', other: 'A half step' };
+
+  test('speaks for what is in no reference, and against every form that records something there', () => {
+    const [before, after] = [ask(seen), ask([...seen, other])];
+    expect(after.unlisted).toBeGreaterThan(1.3 * before.unlisted);
+    // several of them are hardly misread and hardly exchanged
+    const many = ask([
+      { mark: 'three-line' },
+      other,
+      { feature: 'lanyard', other: 'A swivel' },
+      { feature: 'scales', other: 'Celluloid' },
+    ]);
+    expect(many.unlisted).toBeGreaterThan(0.5);
+    for (const candidate of after.candidates)
+      for (const line of candidate.evidence)
+        if ('feature' in line && line.feature === 'stop') expect(line.verdict).not.toBe('agrees');
+  });
+  test('an unsure one speaks less', () => {
+    const sure = ask([...seen, other]).unlisted;
+    const unsure = ask([...seen, { ...other, certainty: 'unsure' }]).unlisted;
+    expect(unsure).toBeLessThan(sure);
+    expect(unsure).toBeGreaterThan(ask(seen).unlisted * 0.9);
+  });
+  test('the same words are the same, however they are written', () => {
+    expect(ask([...seen, { feature: 'stop', other: ' a HALF step ' }]).unlisted).toBe(
+      ask([...seen, other]).unlisted,
+    );
+  });
+  test.each<[string, Observation]>([
+    ['what the list has is chosen from it', { feature: 'scales', other: 'horn ' }],
+    ['so is what it has by its id', { feature: 'scales', other: 'FIBRE' }],
+    ['signs alone say nothing', { feature: 'scales', other: '??' }],
+    ['a measure has no list', { feature: 'closed', other: 'long' }],
+  ])('%s', (_, observation) => {
+    expect(checkQuestion(index, { observations: [observation] })).toHaveLength(1);
+  });
+});

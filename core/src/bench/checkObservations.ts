@@ -1,5 +1,5 @@
 /** What is wrong with a question before any mathematics: unknown ids, values outside their feature, bad reads. */
-import { readDateCode, whyNotAValue } from '../reference/index.ts';
+import { readDateCode, whyNotAValue, type Feature } from '../reference/index.ts';
 import type { InputProblem } from '../result/index.ts';
 import type { ReferenceIndex } from './compile.ts';
 import type { IdentifyQuestion, Observation } from './observation.ts';
@@ -41,6 +41,15 @@ export function subjectKey(o: Observation): string {
   return `feature ${o.feature}`;
 }
 
+/** Something else can be written of what is chosen from a list, as long as the list does not have it. */
+function whyNotOther(feature: Feature, other: string): string | undefined {
+  if (feature.kind !== 'category') return `${feature.id} is not chosen from a list: write its value`;
+  if (!/[\p{L}\p{N}]/u.test(other)) return 'write what was seen';
+  const said = other.trim().toLowerCase();
+  const listed = feature.values?.find((v) => v.id === said || v.label.toLowerCase() === said);
+  return listed && `“${listed.label}” is in the list: choose it`;
+}
+
 export function checkObservation(index: ReferenceIndex, o: Observation): InputProblem[] {
   if ('mark' in o)
     return index.marks.has(o.mark) ? [] : [{ pointer: '/mark', message: `there is no mark “${o.mark}”` }];
@@ -66,6 +75,10 @@ export function checkObservation(index: ReferenceIndex, o: Observation): InputPr
     return feature.kind === 'measure'
       ? []
       : [{ pointer: '/measure', message: `${o.feature} is not measured` }];
+  if ('other' in o) {
+    const wrong = whyNotOther(feature, o.other);
+    return wrong === undefined ? [] : [{ pointer: '/other', message: wrong }];
+  }
   const wrong = whyNotAValue(feature, o.value);
   return wrong ? [{ pointer: '/value', message: wrong }] : [];
 }

@@ -71,6 +71,12 @@ function signOf(
   const column = index.columns.get(feature.id);
   if ('value' in o)
     return column && valueEvidence(index, column, o.value, errorOf(o.certainty, settings), settings);
+  // no form records it: of those that record something it is a misreading or an exchange, of what is unlisted a trait
+  if ('other' in o)
+    return (
+      column &&
+      valueEvidence(index, column, o.other.trim().toLowerCase(), errorOf(o.certainty, settings), settings)
+    );
   if (o.state === 'cannot-tell' || !column) return undefined;
   const none = feature.values?.find((v) => v.id === 'none');
   return none

@@ -25,6 +25,8 @@ export type Observation =
       certainty?: Maybe<Certainty>;
       text?: Maybe<string>;
     }
+  /** something the reference has no value for, as a person wrote it */
+  | { feature: string; other: string; certainty?: Maybe<Certainty> }
   | { feature: string; state: ObservationState }
   | { mark: string; certainty?: Maybe<Certainty> }
   /** a number struck on a part, to be held against those on the others */

@@ -380,10 +380,12 @@ function meaningOf({ index, words }: Telling, read: CodeAnswer | undefined): str
 
 /** What was seen of its features, for a buyer who asks; not what it has none of. */
 function featureLine({ index, words }: Telling, o: Observation): Statement[] {
-  if (!('value' in o) || o.value === 'none') return [];
+  if (!('value' in o || 'other' in o)) return [];
+  const seen = 'other' in o ? o.other : o.value;
+  if (seen === 'none') return [];
   const feature = index.features.get(o.feature);
   if (!feature) return [];
-  const value = feature.values?.find((v) => v.id === o.value)?.label ?? asWords(o.value);
+  const value = 'other' in o ? o.other : (feature.values?.find((v) => v.id === seen)?.label ?? asWords(seen));
   return [
     {
       kind: 'feature',

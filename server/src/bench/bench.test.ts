@@ -150,3 +150,38 @@ describe('gauges', () => {
     expect((await owner.call('POST', '/gauges/caliper/press', { key: 'shake' })).status).toBe(422);
   });
 });
+
+describe('something the reference has no value for', () => {
+  test('is kept as it was written, and listed with the pieces it was seen on', async () => {
+    for (const [title, seen] of [
+      ['With celluloid', 'Celluloid'],
+      ['Again', 'celluloid'],
+    ] as const) {
+      const { id, version } = await newPiece(title);
+      const put = await owner.call(
+        'PUT',
+        `/pieces/${id}/observations`,
+        { observations: [{ feature: 'scales', other: seen, certainty: 'likely' }] },
+        { 'if-match': `"v${version}"` },
+      );
+      expect(put.status).toBe(200);
+      expect((await owner.call('GET', `/pieces/${id}`)).body.observations).toEqual([
+        { feature: 'scales', other: seen, certainty: 'likely' },
+      ]);
+    }
+    const { items } = (await owner.call('GET', '/observations/unlisted')).body;
+    expect(items).toMatchObject([{ feature: 'scales', count: 2 }]);
+    expect(items[0].text.toLowerCase()).toBe('celluloid');
+    expect(items[0].pieces).toHaveLength(2);
+  });
+  test('what the list has is told to be chosen from it', async () => {
+    const refused = await owner.call('POST', '/identify', {
+      observations: [{ feature: 'scales', other: 'Horn' }],
+    });
+    expect(refused.status).toBe(422);
+    expect(refused.body.errors[0]).toEqual({
+      pointer: '/observations/0/other',
+      message: '“Horn” is in the list: choose it',
+    });
+  });
+});

@@ -1,6 +1,6 @@
 /** Open questions on pieces, the numbers a shop watches for, and numbers that were seen before. */
 import { ulid } from 'ulid';
-import type { PieceQuestion, WatchedNumber } from '@jutbank/contract/bench';
+import type { PieceQuestion, UnlistedValue, WatchedNumber } from '@jutbank/contract/bench';
 import type { Queries, Transaction } from '../db/index.ts';
 import { instant } from '../pieces/index.ts';
 
@@ -37,6 +37,24 @@ export async function listQuestions(db: Queries, piece: string | undefined): Pro
       ? await db.rows<QuestionRow>(`${QUESTIONS} ORDER BY q.answered_at IS NOT NULL, q.id DESC LIMIT 500`)
       : await db.rows<QuestionRow>(`${QUESTIONS} WHERE q.piece_id = ? ORDER BY q.id DESC`, [piece]);
   return rows.map(questionOf);
+}
+
+const MOST_NAMED = 10;
+
+/** Values people wrote that the reference does not have, however they were capitalised. */
+export async function listUnlisted(db: Queries): Promise<UnlistedValue[]> {
+  const rows = await db.rows<{ feature: string; text: string; n: number; pieces: string }>(
+    `SELECT SUBSTRING(o.subject, 9) AS feature, MIN(JSON_VALUE(o.body, '$.other')) AS text, COUNT(*) AS n,
+       GROUP_CONCAT(CONCAT(p.id, ' ', p.stock_number) ORDER BY p.id DESC SEPARATOR '\n' LIMIT ${MOST_NAMED}) AS pieces
+     FROM observation o JOIN piece p ON p.id = o.piece_id
+     WHERE o.unlisted = 1 GROUP BY o.subject, LOWER(JSON_VALUE(o.body, '$.other')) ORDER BY n DESC, o.subject LIMIT 200`,
+  );
+  return rows.map(({ feature, text, n, pieces }) => ({
+    feature,
+    text,
+    count: Number(n),
+    pieces: pieces.split('\n').map((piece) => ({ id: piece.slice(0, 26), stockNumber: piece.slice(27) })),
+  }));
 }
 
 export async function questionWith(db: Queries, id: string): Promise<PieceQuestion | undefined> {

@@ -11,6 +11,7 @@ import {
   answerQuestion,
   ask,
   listQuestions,
+  listUnlisted,
   listWatched,
   questionWith,
   unwatch,
@@ -102,6 +103,10 @@ export function mountBench(mount: Mount, readers: Readers, gauges: Gauges): void
     return answer({ pressed: body.key });
   });
 
+  mount.handle(benchRoutes.unlisted, async () => {
+    const items = await listUnlisted(database);
+    return answer({ items, nextCursor: null, total: items.length });
+  });
   mount.handle(benchRoutes.watchList, async () => {
     const items = await listWatched(database);
     return answer({ items, nextCursor: null, total: items.length });

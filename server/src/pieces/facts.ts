@@ -83,6 +83,7 @@ function longestBlade({ observations }: PieceRecord, index: ReferenceIndex): num
 /** Every value that was seen, as the reference names it: what is protected is looked for among all of them. */
 const materialsOf = ({ observations }: PieceRecord, index: ReferenceIndex): string[] =>
   observations.flatMap((o) => {
+    if ('other' in o) return [o.other];
     const value =
       'value' in o ? index.features.get(o.feature)?.values?.find((v) => v.id === o.value) : undefined;
     return value ? [value.label] : [];

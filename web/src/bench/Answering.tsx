@@ -80,9 +80,13 @@ export function Answering({ item, vocabulary, observed, onObserve, inHand = fals
           </span>
         </ButtonBase>
       ))}
-      {(item.feature.kind === 'count' || item.feature.kind === 'text') && (
-        <TypedReading feature={item.feature} observed={observed} onObserve={onObserve} />
-      )}
+      {item.feature.kind === 'category'
+        ? (inHand || (observed && 'other' in observed)) && (
+            <SomethingElse feature={item.feature} observed={observed} onObserve={onObserve} />
+          )
+        : (item.feature.kind === 'count' || item.feature.kind === 'text') && (
+            <TypedReading feature={item.feature} observed={observed} onObserve={onObserve} />
+          )}
       <StateChips feature={item.feature} observed={observed} onObserve={onObserve} inHand={inHand} />
     </Roving>
   );
@@ -122,6 +126,40 @@ function TypedReading({
       label={`${feature.label}, ${counted ? 'more' : 'in other words'}`}
       invalid={counted && typed.trim() !== '' && !whole}
       hint={counted ? 'more' : 'as it stands'}
+      onChange={setTyped}
+      onBlur={take}
+      onKeyDown={onEnter(take)}
+    />
+  );
+}
+
+/** What no value of the list says: kept as it is written, and asked about in the reference's open questions. */
+function SomethingElse({
+  feature,
+  observed,
+  onObserve,
+}: {
+  feature: Feature;
+  observed: Observation | undefined;
+  onObserve: Props['onObserve'];
+}) {
+  const before = observed && 'other' in observed ? observed.other : '';
+  const [typed, setTyped] = useState(before);
+  const text = typed.trim();
+  const listed = feature.values?.find((v) => v.label.toLowerCase() === text.toLowerCase());
+  const take = () => {
+    if (text === before) return;
+    // what the list has is chosen from it, however it was written
+    if (listed) onObserve({ feature: feature.id, value: listed.id });
+    else onObserve(text === '' ? undefined : { feature: feature.id, other: text });
+  };
+  return (
+    <LineInput
+      style={{ width: 150 }}
+      value={typed}
+      maxLength={120}
+      label={`${feature.label}, something else`}
+      hint="something else"
       onChange={setTyped}
       onBlur={take}
       onKeyDown={onEnter(take)}

@@ -121,11 +121,18 @@ function rowsOf(a: Variant, b: Variant, observations: readonly Observation[], wo
       piece:
         value !== undefined
           ? words.value(d.id, value)
-          : o && 'state' in o
-            ? inWords(o.state)
-            : 'not looked at yet',
+          : o && 'other' in o
+            ? o.other
+            : o && 'state' in o
+              ? inWords(o.state)
+              : 'not looked at yet',
       right: list(right),
-      fits: value === undefined ? 'not-seen' : fit(left.includes(value), right.includes(value)),
+      fits:
+        o && 'other' in o
+          ? 'neither'
+          : value === undefined
+            ? 'not-seen'
+            : fit(left.includes(value), right.includes(value)),
     };
   });
 }

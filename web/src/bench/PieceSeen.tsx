@@ -111,6 +111,8 @@ function seenOf(observations: readonly Observation[], lead: Candidate | undefine
       if (!('feature' in o)) return [];
       const state = against.has(o.feature) ? 'differs' : 'measure' in o ? 'measured' : 'recorded';
       if ('state' in o) return o.state === 'not-there' ? [[o.feature, { state: 'not-there' }]] : [];
+      // drawn as nobody knows how: only that it is unlike what is recorded
+      if ('other' in o) return [[o.feature, { state: 'differs' }]];
       return [[o.feature, 'measure' in o ? { measure: o.measure, state } : { value: o.value, state }]];
     }),
   );

@@ -5,6 +5,7 @@ import { benchRoutes } from '@jutbank/contract/bench';
 import { Button } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
@@ -42,10 +43,44 @@ export default function QuestionsPage() {
           {answered.map((q) => (
             <QuestionLine key={q.id} question={q} withPiece />
           ))}
+          <Unlisted />
         </section>
         <WatchList />
       </div>
     </div>
+  );
+}
+
+/** What was written at the bench because no value of the list said it: for the reference, if it turns up again. */
+function Unlisted() {
+  const mayWrite = useMay('appraise');
+  const list = useAnswer(benchRoutes.unlisted);
+  const vocabulary = useVocabulary();
+  const items = list.data?.items ?? [];
+  if (items.length === 0) return null;
+  return (
+    <>
+      <h2 className="sec" style={{ marginTop: 24 }}>
+        Seen, and not in the reference
+      </h2>
+      {items.map(({ feature, text, count, pieces }) => (
+        <div key={`${feature} ${text}`} className="f" style={{ gridTemplateColumns: '1fr auto' }}>
+          <span>
+            {vocabulary.data?.features.find((f) => f.id === feature)?.label ?? feature}: <b>{text}</b>{' '}
+            <span className="soft">
+              {pieces.map((piece, i) => (
+                <span key={piece.id}>
+                  {i > 0 && ', '}
+                  <Link to={`/pieces/${piece.id}/bench`}>{piece.stockNumber}</Link>
+                </span>
+              ))}
+              {count > pieces.length && ` and ${count - pieces.length} more`}
+            </span>
+          </span>
+          {mayWrite && <Link to={`/reference/write/features/${feature}`}>Write it in</Link>}
+        </div>
+      ))}
+    </>
   );
 }
 

@@ -47,6 +47,7 @@ export class Wording {
     if ('state' in o) return o.state === 'not-there' ? 'not there' : 'cannot tell';
     if ('text' in o && 'code' in o) return o.text;
     if ('reads' in o) return this.reads(o.code, o.reads);
+    if ('other' in o) return `${o.other} (not in the reference)`;
     if ('measure' in o) {
       const unit = this.vocabulary.features.find((f) => f.id === o.feature)?.unit;
       return formatQuantity(o.measure, dimensionOfUnit(unit), o.resolution ?? 0.1);
