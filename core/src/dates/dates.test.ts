@@ -48,6 +48,13 @@ describe('EDTF to days', () => {
     expect(months && [isoOf(months.from), isoOf(months.to)]).toEqual(['1934-03-01', '1935-03-31']);
   });
 
+  test.each(['1934-01-01', '1934-05-01', '2100-01-01', '1934-05-31', '1934-12-31'])(
+    'one day is that day, at the edge of a month or year too: %s',
+    (iso) => {
+      const [span] = periodOf(iso).strict;
+      expect(span && edtfOf(span)).toBe(iso);
+    },
+  );
   test('the shortest EDTF of a span reads back as the same span', () => {
     const days = fc.integer({ min: dayOf(1500), max: dayOf(2100) });
     fc.assert(

@@ -207,6 +207,7 @@ function impossibleDay(text: string): string | undefined {
 
 /** The shortest EDTF that names exactly these days: `1934`, `1934-09/1935-02`, `../1936-04-11`. */
 export function edtfOf(span: Span): string {
+  if (span.from === span.to && Number.isFinite(span.from)) return isoOf(span.from);
   const from = Number.isFinite(span.from) ? shortestFrom(span.from) : '..';
   if (!Number.isFinite(span.to)) return `${from}/..`;
   const to = shortestTo(span.to);
