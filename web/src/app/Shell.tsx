@@ -4,6 +4,7 @@ import { lazy, Suspense, useMemo, useState } from 'react';
 import { NavLink, Outlet, useNavigation } from 'react-router';
 import { useAnswer } from '../base/answers.ts';
 import { useServerAway } from '../base/away.ts';
+import { keptSession } from '../base/kept.ts';
 import { useMode } from '../base/mode.ts';
 import { SessionContext, useSessionQuery } from '../base/session.ts';
 import { useEscapeLeaves, useShortcuts } from '../base/shortcuts.ts';
@@ -113,6 +114,12 @@ function Away() {
     <p className="note bad away" role="status">
       <b>The server does not answer just now.</b>
       It is asked again by itself; what you typed is kept and saved as soon as it is back.
+      {keptSession() && (
+        <>
+          {' '}
+          <NavLink to="/fair">The bag for the fair</NavLink> works without it.
+        </>
+      )}
     </p>
   ) : null;
 }

@@ -16,7 +16,7 @@ const drawnAs = ({ construction, question }: FairNote) => ({
 const DECIDED = { bought: 'bought', thinking: 'thinking about it', left: 'left' } as const;
 
 export function FairNotes() {
-  const notes = useAnswer(fairRoutes.fairNotes, {}, { placeholderData: keepPreviousData });
+  const notes = useAnswer(fairRoutes.fairNotes, { once: true }, { placeholderData: keepPreviousData });
   const items = notes.data?.items.slice(0, SHOWN) ?? [];
   const recipeOf = useForms(items.map(({ note }) => drawnAs(note)));
   if (items.length === 0) return null;

@@ -6,7 +6,6 @@ import { Button } from '@mui/material';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { subjectKey } from '@jutbank/core/bench';
 import { findingsOf, type Finding, type QuickLook } from '@jutbank/core/condition';
 import type { FairQuestion } from '@jutbank/core/fair';
 import { ALTERATIONS, type Alteration } from '@jutbank/core/market';
@@ -24,7 +23,7 @@ import { Ceiling } from './Ceiling.tsx';
 import { FairNotes } from './FairNotes.tsx';
 import { shrunk } from './photograph.ts';
 import { mayHaveSheath, NOTHING_WITH_IT, QuickLookTaps, type WithIt } from './QuickLook.tsx';
-import type { Chosen, Seen, Table } from './table.ts';
+import { withSeen, type Chosen, type Seen, type Table } from './table.ts';
 import { useBag, useTable } from './useBag.ts';
 import { Outbox, useOutbox, type OutboxState } from './useOutbox.tsx';
 import { Checks, Find, Sight, Unnamed } from './Which.tsx';
@@ -122,10 +121,7 @@ function OnTheTable({
   const trouble = grade.error ?? judged.error;
   const away = trouble instanceof ApiProblem && trouble.status === 0;
 
-  const see = (one: Seen) => {
-    const key = subjectKey(one.make);
-    setSeen([...seen.filter((other) => subjectKey(other.make) !== key), one]);
-  };
+  const see = (one: Seen) => setSeen(withSeen(seen, one));
   const pick = (chosen: Chosen, form = '') => {
     setPattern(chosen);
     setVariant(form);

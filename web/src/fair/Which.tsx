@@ -2,9 +2,10 @@
 import { InputBase } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
+import type { Observation } from '@jutbank/core/bench';
 import { edtfInWords } from '@jutbank/core/dates';
 import type { FairCandidate, FairCheck, FairHit, FairSight } from '@jutbank/core/fair';
-import { CONSTRUCTIONS } from '@jutbank/core/reference';
+import { CONSTRUCTIONS, type Mark } from '@jutbank/core/reference';
 import { Failed } from '../base/states.tsx';
 import { MarkDrawing } from '../parts/Drawn.tsx';
 import { FileChooser } from '../parts/FileChooser.tsx';
@@ -38,7 +39,7 @@ export function Find({
   });
   const hits = asked === '' ? [] : (found.data ?? []);
   const take = (hit: FairHit) => {
-    if (hit.make) onSee({ label: hit.mark ? `Stamp ${hit.label}` : hit.hint, make: hit.make });
+    if (hit.make) onSee(hit.mark ? stampSeen(hit.mark, hit.make) : { label: hit.hint, make: hit.make });
     if (hit.pattern) onPick(hit.pattern, hit.kind === 'variant' ? hit.id : undefined);
     setWords('');
   };
@@ -58,8 +59,12 @@ export function Find({
         }}
         onChange={(e) => setWords(e.target.value)}
         onKeyDown={(e) => {
-          const [first] = hits;
-          if (e.key === 'Enter' && first) take(first);
+          if (e.key !== 'Enter' || words.trim() === '') return;
+          // what stands there may be of the letters before the last
+          void table.search(words.trim()).then(
+            ([first]) => first && take(first),
+            () => undefined,
+          );
         }}
       />
       {hits.length > 0 && (
@@ -220,7 +225,13 @@ function Check({ check, onSee }: { check: FairCheck; onSee: (seen: Seen) => void
             <button
               key={JSON.stringify(choice.make)}
               type="button"
-              onClick={() => onSee({ label: seenAs(check, choice.label), make: choice.make })}
+              onClick={() =>
+                onSee(
+                  choice.mark
+                    ? stampSeen(choice.mark, choice.make)
+                    : { label: seenAs(check, choice.label), make: choice.make },
+                )
+              }
             >
               {choice.mark && <MarkDrawing mark={choice.mark} width={96} />}
               {choice.label}
@@ -233,6 +244,11 @@ function Check({ check, onSee }: { check: FairCheck; onSee: (seen: Seen) => void
   );
 }
 
+const stampSeen = (mark: Mark, make: Observation): Seen => ({
+  label: `Stamp ${mark.lines.join(' / ')}`,
+  make,
+  ...(mark.history == null ? { ofMaking: true } : {}),
+});
 const seenAs = ({ ask }: FairCheck, label: string): string =>
   `${ask.replace(/[?:].*$/, '')}: ${label.toLowerCase()}`;
 

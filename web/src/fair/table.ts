@@ -1,5 +1,5 @@
 /** Whoever answers at the table: the server, or the bag that was packed from it. Both by the same engines (core/fair). */
-import type { Observation } from '@jutbank/core/bench';
+import { subjectKey, type Observation } from '@jutbank/core/bench';
 import { anyPattern, recipeOfRecords, type DrawingRecipe, type DrawnAs } from '@jutbank/core/drawing';
 import type { FairHit, FairJudgement, FairQuestion, FairSight, LookQuestion } from '@jutbank/core/fair';
 import type { GradeQuestion } from '@jutbank/core/condition';
@@ -19,6 +19,16 @@ export interface Chosen {
 export interface Seen {
   readonly label: string;
   readonly make: Observation;
+  /** the stamp it was made with: a piece has one */
+  readonly ofMaking?: boolean;
+}
+/** What was seen with one thing more: another answer to the same question takes the place of the one before. */
+export function withSeen(seen: readonly Seen[], one: Seen): Seen[] {
+  const key = subjectKey(one.make);
+  return [
+    ...seen.filter((other) => subjectKey(other.make) !== key && !(one.ofMaking && other.ofMaking)),
+    one,
+  ];
 }
 
 export interface Table {

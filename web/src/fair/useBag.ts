@@ -52,12 +52,13 @@ function bagTable(packedAt: string): Table {
   opened?.worker.terminate();
   const worker = new Worker(new URL('./table.worker.ts', import.meta.url), { type: 'module' });
   const remote = wrap<TableWorker>(worker);
+  const server = serverTable();
   const table: Table = {
     name: packedAt,
     search: (words) => remote.search(words),
     look: async (question) => answered(await remote.look(question)),
     conditionIndex: (question) => remote.conditionIndex(question),
-    judge: async (question) => answered(await remote.judge(question)),
+    judge: async (question) => orAsked(await remote.judge(question), () => server.judge(question)),
     recipe: (as) => remote.recipe(as),
   };
   opened = { table, worker };
@@ -68,4 +69,15 @@ function bagTable(packedAt: string): Table {
 function answered<T>(result: Result<T, InputProblem[]>): T {
   if (result.ok) return result.value;
   throw new ApiProblem(422, 'Please check', result.error[0]?.message, result.error);
+}
+
+/** What was left at home is asked of the server where there is a connection; without one the bag says what it lacks. */
+export async function orAsked<T>(result: Result<T, InputProblem[]>, ask: () => Promise<T>): Promise<T> {
+  if (result.ok) return result.value;
+  try {
+    return await ask();
+  } catch (error) {
+    if (error instanceof ApiProblem && error.status === 0) return answered(result);
+    throw error;
+  }
 }
