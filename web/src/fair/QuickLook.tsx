@@ -1,13 +1,9 @@
 /** What can be seen of its state in two minutes: a tap for what is there, again for worse; and what comes with it. */
 import { CONDITION_STEPS, QUICK_LOOK, type QuickLook } from '@jutbank/core/condition';
 import type { Construction } from '@jutbank/core/reference';
+import { mayHaveSheath, type WithIt } from './atTable.ts';
 
-export type WithIt = Readonly<Record<'box' | 'papers' | 'sheath', boolean>>;
-export const NOTHING_WITH_IT: WithIt = { box: false, papers: false, sheath: false };
 const WITH_IT = { box: 'Its box', papers: 'Papers', sheath: 'Its sheath' } as const;
-
-export const mayHaveSheath = (construction: Construction): boolean =>
-  construction === 'fixed' || construction === 'bayonet';
 
 export function QuickLookTaps({
   construction,
