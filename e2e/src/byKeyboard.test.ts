@@ -1,7 +1,7 @@
 /** A whole piece without a mouse, from signing in to the published listing; the keys are counted. */
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { Key } from 'selenium-webdriver';
-import { DEMO, startApplication, type Application } from './support/application.ts';
+import { type Application, DEMO, FILLING_MS, startApplication } from './support/application.ts';
 import { openBrowser, type Browser } from './support/browser.ts';
 
 let app: Application;
@@ -9,7 +9,7 @@ let browser: Browser;
 beforeAll(async () => {
   app = await startApplication(true);
   browser = await openBrowser({ width: 1280, height: 800 });
-}, 180_000);
+}, FILLING_MS);
 afterAll(async () => {
   await browser?.close();
   await app?.close();

@@ -3,7 +3,7 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { By, Key } from 'selenium-webdriver';
 import type { PieceSheet } from '@jutbank/contract/pieces';
 import type { Construction } from '@jutbank/core/reference';
-import { startApplication, type Application } from './support/application.ts';
+import { type Application, FILLING_MS, startApplication } from './support/application.ts';
 import { openBrowser, PATIENCE_MS, signIn, type Browser } from './support/browser.ts';
 import { faults } from './support/intakeToSale.ts';
 
@@ -14,7 +14,7 @@ beforeAll(async () => {
   app = await startApplication(true);
   browser = await openBrowser({ width: 1280, height: 900 });
   await signIn(browser, app.address, DEMO);
-}, 180_000);
+}, FILLING_MS);
 afterAll(async () => {
   await browser?.close();
   await app?.close();

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { By, Key } from 'selenium-webdriver';
 import sharp from 'sharp';
 import type chrome from 'selenium-webdriver/chrome.js';
-import { DEMO, startApplication, type Application } from './support/application.ts';
+import { type Application, DEMO, FILLING_MS, startApplication } from './support/application.ts';
 import { openBrowser, signIn, type Browser } from './support/browser.ts';
 
 let app: Application;
@@ -16,7 +16,7 @@ beforeAll(async () => {
   app = await startApplication(true);
   browser = await openBrowser(DESK);
   await signIn(browser, app.address, DEMO);
-}, 180_000);
+}, FILLING_MS);
 afterAll(async () => {
   await browser?.close();
   await app?.close();

@@ -7,7 +7,7 @@ import { join } from 'node:path';
 import { Key } from 'selenium-webdriver';
 import sharp from 'sharp';
 import { edtfInWords } from '@jutbank/core/dates';
-import { DEMO, startApplication, type Application } from './support/application.ts';
+import { type Application, DEMO, FILLING_MS, startApplication } from './support/application.ts';
 import { openBrowser, signIn, type Browser } from './support/browser.ts';
 import { intakeToSale } from './support/intakeToSale.ts';
 
@@ -24,7 +24,7 @@ beforeAll(async () => {
   await signIn(browser, app.address, DEMO);
   lots = (await browser.fetchJson<{ items: typeof lots }>('/api/v1/lots')).items;
   pieces = (await browser.fetchJson<{ items: typeof pieces }>('/api/v1/pieces?limit=100')).items;
-}, 180_000);
+}, FILLING_MS);
 afterAll(async () => {
   await browser?.close();
   await app?.close();

@@ -6,7 +6,7 @@ import { By, Key } from 'selenium-webdriver';
 import sharp from 'sharp';
 import type { FairNoteRecord } from '@jutbank/contract/fair';
 import type { PieceSheet } from '@jutbank/contract/pieces';
-import { DEMO, startApplication, type Application } from './support/application.ts';
+import { type Application, DEMO, FILLING_MS, startApplication } from './support/application.ts';
 import { openBrowser, PATIENCE_MS, signIn, type Browser } from './support/browser.ts';
 import { openGate, type Gate } from './support/gate.ts';
 
@@ -19,7 +19,7 @@ beforeAll(async () => {
   gate = await openGate(app.address);
   browser = await openBrowser({ width: 390, height: 844 });
   await signIn(browser, gate.address, DEMO);
-}, 240_000);
+}, FILLING_MS);
 afterAll(async () => {
   await browser?.close();
   await gate?.close();

@@ -2,7 +2,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { Key } from 'selenium-webdriver';
 import sharp from 'sharp';
-import { DEMO, startApplication, type Application } from './support/application.ts';
+import { type Application, DEMO, FILLING_MS, startApplication } from './support/application.ts';
 import { openBrowser, signIn, type Browser } from './support/browser.ts';
 import { faults } from './support/intakeToSale.ts';
 
@@ -89,7 +89,7 @@ beforeAll(async () => {
   }
   browser = await openBrowser({ width: 1280, height: 800 });
   await signIn(browser, app.address, DEMO);
-}, 240_000);
+}, FILLING_MS);
 afterAll(async () => {
   await browser?.close();
   await app?.close();

@@ -12,6 +12,8 @@ export interface Application {
   close(): Promise<void>;
 }
 const root = join(import.meta.dirname, '../../..');
+/** The demo shop lives through a year while it is filled in: a busy machine takes minutes for that. */
+export const FILLING_MS = 480_000;
 export const DEMO = { email: 'ines@hollinquay.example', password: 'harbour light 12' };
 
 const freePort = () =>
