@@ -3,10 +3,10 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { By, Key } from 'selenium-webdriver';
-import sharp from 'sharp';
 import type chrome from 'selenium-webdriver/chrome.js';
 import { type Application, DEMO, FILLING_MS, startApplication } from './support/application.ts';
 import { openBrowser, signIn, type Browser } from './support/browser.ts';
+import { photographTable } from './support/photograph.ts';
 
 let app: Application;
 let browser: Browser;
@@ -84,15 +84,8 @@ describe('at the fair, on a phone', () => {
   });
 
   test('what nobody can name is photographed and noted without a connection, its picture with it', async () => {
-    const photo = join(browser.downloads, 'table.png');
-    writeFileSync(
-      photo,
-      await sharp({ create: { width: 640, height: 480, channels: 3, background: '#b9a27c' } })
-        .png()
-        .toBuffer(),
-    );
     await open('/fair');
-    await browser.driver.findElement(By.css("input[aria-label='Photograph it']")).sendKeys(photo);
+    await photographTable(browser);
     await browser.says('Photographed');
     await browser.find('.which img');
     await browser.type('Working name', 'Brass jack, wet table');

@@ -1,13 +1,11 @@
 /** A whole day at a fair with the connection cut: packed before, used all day, everything sent once afterwards. */
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import { writeFileSync } from 'node:fs';
-import { join } from 'node:path';
-import { By, Key } from 'selenium-webdriver';
-import sharp from 'sharp';
+import { Key } from 'selenium-webdriver';
 import type { FairNoteRecord } from '@jutbank/contract/fair';
 import type { PieceSheet } from '@jutbank/contract/pieces';
 import { type Application, DEMO, FILLING_MS, startApplication } from './support/application.ts';
 import { openBrowser, PATIENCE_MS, signIn, type Browser } from './support/browser.ts';
+import { photographTable } from './support/photograph.ts';
 import { openGate, type Gate } from './support/gate.ts';
 
 let app: Application;
@@ -91,14 +89,7 @@ test('a numbered piece is found by its number; one is only photographed; one is 
   await browser.click('button', 'Thinking');
   await browser.says('2 notes wait');
 
-  const photo = join(browser.downloads, 'table.png');
-  writeFileSync(
-    photo,
-    await sharp({ create: { width: 640, height: 480, channels: 3, background: '#b9a27c' } })
-      .png()
-      .toBuffer(),
-  );
-  await browser.driver.findElement(By.css("input[aria-label='Photograph it']")).sendKeys(photo);
+  await photographTable(browser);
   await browser.type('Working name', 'Brass jack, wet table');
   await browser.type('They ask', '25');
   await browser.click('button', 'Bought');

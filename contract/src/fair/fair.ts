@@ -125,7 +125,7 @@ export const lookQuestion = z.object({
 
 export const fairHit = z
   .object({
-    kind: z.enum(['maker', 'pattern', 'variant', 'mark']),
+    kind: z.enum(['pattern', 'variant', 'mark']),
     id: z.string(),
     label: z.string(),
     hint: z.string(),

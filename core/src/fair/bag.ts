@@ -16,6 +16,7 @@ import { gradeCondition, type GradeQuestion, type RuleSet } from '../condition/i
 import { dayOf, type Day } from '../dates/index.ts';
 import { recipeIn, type DrawingRecipe, type DrawnAs } from '../drawing/index.ts';
 import {
+  amountInBase,
   estimateWorth,
   evidenceIn,
   Market,
@@ -27,11 +28,9 @@ import {
   type RateOn,
   type ValueSettings,
 } from '../market/index.ts';
-import { money, type Money } from '../money/index.ts';
 import type { PackContents } from '../reference/index.ts';
 import { fail, succeed, type InputProblem, type Result } from '../result/index.ts';
 import type { Care, TradeTerms } from '../worth/index.ts';
-import { Decimal } from 'decimal.js';
 import {
   checkFairQuestion,
   fairSubject,
@@ -166,7 +165,7 @@ export class FairTable {
           message: `The market of ${this.index.makers.get(maker)?.name ?? 'this maker'} is not in the bag: without a connection there is no ceiling for it.`,
         },
       ]);
-    const asked = this.#inBase(question.asked);
+    const asked = amountInBase((currency, day) => this.#rate(currency, day), base, this.#day, question.asked);
     if (question.asked && asked === undefined)
       return fail([
         { pointer: '/asked/currency', message: `no exchange rate for ${question.asked.currency} is known` },
@@ -187,12 +186,5 @@ export class FairTable {
 
   #rate(currency: string, day: number): number | undefined {
     return currency === this.#bag.base ? 1 : this.#bag.rates[rateKey(currency, day)];
-  }
-
-  #inBase(amount: Money | null | undefined): string | undefined {
-    const rate = amount ? this.#rate(amount.currency, this.#day) : undefined;
-    return amount && rate !== undefined
-      ? money(new Decimal(amount.amount).div(rate), this.#bag.base).amount
-      : undefined;
   }
 }

@@ -275,6 +275,20 @@ test('a bag of another version is packed again, not opened', () => {
   expect(isBag({})).toBe(false);
 });
 
+test('the bag of an empty shop opens, finds nothing and names no price', () => {
+  const nothing = fitMarket([], marketReferenceOf([], [], []), rateOn);
+  const empty = new FairTable({
+    ...packed([]),
+    reference: emptyContents(),
+    market: packMarket(nothing),
+    sales: [],
+    numbers: [],
+  });
+  expect(empty.search('jack')).toEqual([]);
+  expect(empty.look({ observations: [] })).toMatchObject({ ok: true, value: { candidates: [], checks: [] } });
+  expect(empty.judge(ask()).ok).toBe(false);
+});
+
 test('the market of one maker is smaller than the whole', () => {
   const one = marketForMakers(fitted, reference, new Set(['tw']));
   expect(one.plan.columns.length).toBeLessThan(fitted.plan.columns.length);

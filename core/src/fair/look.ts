@@ -29,7 +29,11 @@ export interface FairCandidate {
   readonly probability: number;
 }
 /** Something of the reference that typed words may mean, and what that says of the piece in hand. */
-export interface FairHit extends ReferenceHit {
+export interface FairHit {
+  readonly kind: Exclude<ReferenceHit['kind'], 'maker'>;
+  readonly id: string;
+  readonly label: string;
+  readonly hint: string;
   readonly pattern?: { readonly id: string; readonly name: string; readonly construction: Construction };
   readonly make?: Observation;
   readonly mark?: Mark;
@@ -70,9 +74,10 @@ const COUNTS = [1, 2, 3, 4, 5, 6];
 
 /** Search at the table: a stamp is something seen, a pattern or form is a choice, spelled or named. */
 export function searchFair(index: ReferenceIndex, words: string): FairHit[] {
-  const found = searchReference(index, words).flatMap((hit) =>
-    hit.kind === 'maker' ? patternsOf(index, hit) : [hit],
-  );
+  const found = searchReference(index, words).flatMap((hit): FoundAtTable[] => {
+    const { kind } = hit;
+    return kind === 'maker' ? patternsOf(index, hit) : [{ ...hit, kind }];
+  });
   const seen = new Set<string>();
   const once = found.filter((hit) => !seen.has(`${hit.kind} ${hit.id}`) && seen.add(`${hit.kind} ${hit.id}`));
   return once.slice(0, MOST_HITS).map((hit): FairHit => {
@@ -93,10 +98,11 @@ export function searchFair(index: ReferenceIndex, words: string): FairHit[] {
   });
 }
 
+type FoundAtTable = Pick<FairHit, 'kind'> & ReferenceHit;
 const MOST_HITS = 24;
 const PATTERNS_OF_MAKER = 8;
 /** A maker's name alone leads to what it made. */
-const patternsOf = (index: ReferenceIndex, { id, label }: ReferenceHit): ReferenceHit[] =>
+const patternsOf = (index: ReferenceIndex, { id, label }: ReferenceHit): FoundAtTable[] =>
   index.contents.patterns
     .filter((pattern) => pattern.maker === id)
     .slice(0, PATTERNS_OF_MAKER)

@@ -36,6 +36,7 @@ export {
 export { fitMarket } from './fit.ts';
 export { marketForMakers } from './forMakers.ts';
 export type { FittedMarket } from './fitted.ts';
+export { amountInBase } from './inBase.ts';
 export { DATE_ORDERS, type DateOrder } from './lists/cells.ts';
 export {
   type ColumnMapping,

@@ -1,16 +1,6 @@
 /** At the fair: what is asked at the table, what is carried there, and what was decided. */
-import {
-  checkFairQuestion,
-  checkLook,
-  fairSubject,
-  judgeAsked,
-  lookAt,
-  searchFair,
-} from '@jutbank/core/fair';
-import { VENUE_OF_SHOP } from '@jutbank/core/market';
-import { fairRoutes, type FairAnswer, type FairQuestion } from '@jutbank/contract/fair';
-import type { PricingSettings } from '@jutbank/contract/shop';
-import type { ReferenceIndex } from '@jutbank/core/bench';
+import { checkLook, lookAt, searchFair } from '@jutbank/core/fair';
+import { fairRoutes } from '@jutbank/contract/fair';
 import { answer, invalid, notFound, type Mount } from '../http/index.ts';
 import {
   addPicture,
@@ -19,16 +9,14 @@ import {
   type PictureStore,
   type Readers,
 } from '../pieces/index.ts';
-import { pricingSettingsOf, tradeTermsOf } from '../shop/index.ts';
-import { todayIso } from '../clock/index.ts';
-import { estimateIn, inBase, type MarketOnDay } from '../market/index.ts';
 import { packBag } from './bag.ts';
+import { judgeFair } from './judge.ts';
 import { keepNote, newestNotes, noteById } from './notes.ts';
 import { sinceTheTable } from './since.ts';
 
 export function mountFair(mount: Mount, readers: Readers, pictures: PictureStore): void {
   const { database } = mount;
-  const { library, markets } = readers;
+  const { library } = readers;
 
   mount.handle(fairRoutes.fairBag, async ({ query }) =>
     answer({ ...(await packBag(readers, query.makers)) }),
@@ -50,15 +38,12 @@ export function mountFair(mount: Mount, readers: Readers, pictures: PictureStore
   });
 
   mount.handle(fairRoutes.judgeFair, async ({ body }) => {
-    const on = await markets.on(todayIso());
-    return answer(
-      await judgeFair(await library.index(), on, (await pricingSettingsOf(database)).settings, body),
-    );
+    return answer(await judgeFair(readers, body));
   });
 
   mount.handlePrepared(
     fairRoutes.addFairNote,
-    ({ body }) => sinceTheTable(readers, body, judgeFair),
+    ({ body }) => sinceTheTable(readers, body),
     async (tx, { body, person }, since) =>
       answer(await keepNote(tx, await library.atHand(tx), body, since, person)),
   );
@@ -85,22 +70,4 @@ export function mountFair(mount: Mount, readers: Readers, pictures: PictureStore
   );
 
   mount.handle(fairRoutes.fairNotes, async () => answer({ items: await newestNotes(database) }));
-}
-
-/** @throws 422 where the question names what the reference does not have, or a currency without a rate */
-async function judgeFair(
-  index: ReferenceIndex,
-  on: MarketOnDay,
-  settings: PricingSettings,
-  question: FairQuestion,
-): Promise<FairAnswer> {
-  const problems = checkFairQuestion(index, question);
-  if (problems.length > 0) throw invalid(problems);
-  const asked = inBase(on, question.asked);
-  if (question.asked && asked === undefined)
-    throw invalid([
-      { pointer: '/asked/currency', message: `no exchange rate for ${question.asked.currency} is known` },
-    ]);
-  const estimate = await estimateIn(on, fairSubject(index, question), VENUE_OF_SHOP);
-  return judgeAsked(on.base, tradeTermsOf(settings), estimate, question.care ?? settings.care, asked);
 }

@@ -2,20 +2,10 @@
 import { Decimal } from 'decimal.js';
 import { checkObservation, type Observation, type ReferenceIndex } from '@jutbank/core/bench';
 import { formatMoney } from '@jutbank/core/money';
-import type { FairAnswer, FairNote, FairQuestion } from '@jutbank/contract/fair';
-import type { PricingSettings } from '@jutbank/contract/shop';
+import type { FairNote } from '@jutbank/contract/fair';
 import { isGone } from '../db/index.ts';
-import type { MarketOnDay } from '../market/index.ts';
 import { duplicateSerials, type Readers } from '../pieces/index.ts';
-import { pricingSettingsOf } from '../shop/index.ts';
-import { todayIso } from '../clock/index.ts';
-
-type Judge = (
-  index: ReferenceIndex,
-  on: MarketOnDay,
-  settings: PricingSettings,
-  question: FairQuestion,
-) => Promise<FairAnswer>;
+import { judgeFair } from './judge.ts';
 
 export interface SinceTheTable {
   /** what was seen, as far as the reference still knows it */
@@ -25,7 +15,7 @@ export interface SinceTheTable {
 /** A ceiling that moved by less is the same to anybody. */
 const MOVED = 0.1;
 
-export async function sinceTheTable(readers: Readers, note: FairNote, judge: Judge): Promise<SinceTheTable> {
+export async function sinceTheTable(readers: Readers, note: FairNote): Promise<SinceTheTable> {
   const index = await readers.library.index();
   const observations = note.observations.filter((o) => checkObservation(index, o).length === 0);
   const left = note.observations.length - observations.length;
@@ -41,26 +31,19 @@ export async function sinceTheTable(readers: Readers, note: FairNote, judge: Jud
           ]
         : []),
       ...alerts.map((alert) => alert.detail),
-      ...(await ceilingSince(readers, index, { ...note, observations: [...observations] }, judge)),
+      ...(await ceilingSince(readers, index, { ...note, observations: [...observations] })),
     ],
   };
 }
 
-async function ceilingSince(
-  readers: Readers,
-  index: ReferenceIndex,
-  note: FairNote,
-  judge: Judge,
-): Promise<string[]> {
+async function ceilingSince(readers: Readers, index: ReferenceIndex, note: FairNote): Promise<string[]> {
   const { question, ceiling, paid } = note;
   // the server's own answer of a moment ago needs no second
   if (question === null || ceiling === undefined || note.packedAt == null) return [];
   if (!index.patterns.has(question.pattern))
     return [`The pattern it was taken for is not in the reference any more; it was taken in without it.`];
   try {
-    const on = await readers.markets.on(todayIso());
-    const { settings } = await pricingSettingsOf(readers.database);
-    const { most } = await judge(index, on, settings, { ...question, observations: note.observations });
+    const { most } = await judgeFair(readers, { ...question, observations: note.observations });
     const now = most.bid === null ? null : { amount: most.bid, currency: most.currency };
     const then = ceiling === null ? 'nothing' : formatMoney(ceiling);
     const over =

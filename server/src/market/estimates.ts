@@ -1,7 +1,12 @@
 /** Estimates as the shop asks for them: in a venue, brought to its currency. */
-import { Decimal } from 'decimal.js';
-import { money, type Money } from '@jutbank/core/money';
-import { estimateWorth, type Estimate, type EstimateSubject, type VenueKind } from '@jutbank/core/market';
+import type { Money } from '@jutbank/core/money';
+import {
+  amountInBase,
+  estimateWorth,
+  type Estimate,
+  type EstimateSubject,
+  type VenueKind,
+} from '@jutbank/core/market';
 import type { MarketOnDay } from './market.ts';
 
 export const estimateIn = async (
@@ -11,9 +16,5 @@ export const estimateIn = async (
 ): Promise<Estimate> => estimateWorth(on.market, await on.evidence(subject), subject, venue, on.day);
 
 /** An amount brought to the base at the day's rate; undefined where there is none, or no rate for it. */
-export function inBase(on: MarketOnDay, amount: Money | null | undefined): string | undefined {
-  const rate = amount ? on.rates(amount.currency, on.day) : undefined;
-  return amount && rate !== undefined
-    ? money(new Decimal(amount.amount).div(rate), on.base).amount
-    : undefined;
-}
+export const inBase = (on: MarketOnDay, amount: Money | null | undefined): string | undefined =>
+  amountInBase(on.rates, on.base, on.day, amount);

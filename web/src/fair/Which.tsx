@@ -3,9 +3,11 @@ import { InputBase } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import type { Observation } from '@jutbank/core/bench';
+import { referenceRoutes } from '@jutbank/contract/reference';
 import { edtfInWords } from '@jutbank/core/dates';
 import type { FairCandidate, FairCheck, FairHit, FairSight } from '@jutbank/core/fair';
 import { CONSTRUCTIONS, type Mark } from '@jutbank/core/reference';
+import { useAnswer } from '../base/answers.ts';
 import { Failed } from '../base/states.tsx';
 import { MarkDrawing } from '../parts/Drawn.tsx';
 import { FileChooser } from '../parts/FileChooser.tsx';
@@ -38,6 +40,8 @@ export function Find({
     retry: false,
   });
   const hits = asked === '' ? [] : (found.data ?? []);
+  const nothing = asked !== '' && found.isSuccess && hits.length === 0;
+  const vocabulary = useAnswer(referenceRoutes.vocabulary, { once: true }, { enabled: nothing });
   const take = (hit: FairHit) => {
     if (hit.make) onSee(hit.mark ? stampSeen(hit.mark, hit.make) : { label: hit.hint, make: hit.make });
     if (hit.pattern) onPick(hit.pattern, hit.kind === 'variant' ? hit.id : undefined);
@@ -81,9 +85,11 @@ export function Find({
         </div>
       )}
       {found.isError && <Failed error={found.error} retry={() => void found.refetch()} />}
-      {asked !== '' && found.isSuccess && hits.length === 0 && (
+      {nothing && (
         <p className="soft none" role="status">
-          Nothing in the reference is called or stamped so. A letter that cannot be read is a ?.
+          {vocabulary.data?.patterns.length === 0
+            ? 'The reference is empty: without it nothing can be named or priced. Import a pack first.'
+            : 'Nothing in the reference is called or stamped so. A letter that cannot be read is a ?.'}
         </p>
       )}
       {onPhotograph && (
