@@ -5,6 +5,7 @@ export {
   hasLeft,
   type Stage,
   missingNext,
+  type TakenIn,
   stageOf,
   stockNumber,
 } from './stage.ts';

@@ -16,7 +16,9 @@ const done: PieceProgress = {
 
 test('a piece stands at the first stage that still wants something', () => {
   expect(stageOf({ ...done, hasPicture: false, attributed: false })).toBe('intake');
-  expect(missingNext({ ...done, hasPicture: false, hasPrice: false })).toBe('Record its price, a picture');
+  expect(missingNext('intake', { ...done, hasPicture: false, hasPrice: false })).toBe(
+    'Record its price, a picture',
+  );
   expect(stageOf({ ...done, attributed: false })).toBe('bench');
   expect(stageOf({ ...done, inspected: false })).toBe('condition');
   expect(stageOf({ ...done, priced: false })).toBe('worth');

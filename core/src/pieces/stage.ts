@@ -41,9 +41,12 @@ export function stageOf(p: PieceProgress): Stage {
   return p.custodyEvents === 0 ? 'trail' : 'listing';
 }
 
-/** What the piece wants next, in words for its slip. */
-export function missingNext(p: PieceProgress): string {
-  switch (stageOf(p)) {
+/** What of a piece is known when it was just taken in. */
+export type TakenIn = Pick<PieceProgress, 'hasSource' | 'hasPrice' | 'hasPicture'>;
+
+/** What a piece at this stage wants next, in words for its slip. */
+export function missingNext(stage: Stage, p: TakenIn): string {
+  switch (stage) {
     case 'intake': {
       const missing = [
         !p.hasSource && 'where it came from',

@@ -1,8 +1,7 @@
 /** Open questions on pieces, the numbers a shop watches for, and numbers that were seen before. */
 import { ulid } from 'ulid';
 import type { PieceQuestion, UnlistedValue, WatchedNumber } from '@jutbank/contract/bench';
-import type { Queries, Transaction } from '../db/index.ts';
-import { instant } from '../pieces/index.ts';
+import { instant, type Queries, type Transaction } from '../db/index.ts';
 
 interface QuestionRow extends Record<string, unknown> {
   id: string;

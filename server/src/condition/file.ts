@@ -1,8 +1,8 @@
 /** What is kept about a piece's condition besides its findings of today. */
 import type { ReferenceIndex } from '@jutbank/core/bench';
 import type { ConditionFile, ConditionState, PartMove, QuarantineRecord } from '@jutbank/contract/condition';
-import type { Queries } from '../db/index.ts';
-import { instant, type PieceRecord } from '../pieces/index.ts';
+import { instant, type Queries } from '../db/index.ts';
+import { type PieceRecord } from '../pieces/index.ts';
 import { materialsOf } from './materials.ts';
 
 interface StateRow {

@@ -11,9 +11,9 @@ import {
 } from '@jutbank/core/condition';
 import type { GradingSheet, GradingSummary } from '@jutbank/contract/condition';
 import type { Person } from '@jutbank/contract/shop';
-import type { Queries, Transaction } from '../db/index.ts';
+import { instant, type Queries, type Transaction } from '../db/index.ts';
 import { conflict, invalid, notFound } from '../http/index.ts';
-import { gradeQuestion, instant, loadPieces, type PieceRecord, type Readers } from '../pieces/index.ts';
+import { gradeQuestion, loadPieces, type PieceRecord, type Readers } from '../pieces/index.ts';
 
 interface GradingRow {
   id: string;

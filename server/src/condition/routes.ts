@@ -176,7 +176,7 @@ export function mountCondition(mount: Mount, readers: Readers, pictures: Picture
     const statements = statementsOf(
       factsForStatements(record, assessment, await contextOf(database, record.id)),
     );
-    const slip = (await readers.slips([record]))[0];
+    const which = (await readers.readings([record])).get(record.id)?.which;
     const pdf = await conditionReport(
       {
         letterhead: await letterheadOf(database),
@@ -184,11 +184,8 @@ export function mountCondition(mount: Mount, readers: Readers, pictures: Picture
         inspection: record.inspection ?? freshInspection(record.intake.construction),
         grade,
         file: await conditionFile(database, index, record),
-        claim: slip?.readings.which.label ?? '',
-        drawing: drawPiece(
-          recipeIn(index, { construction: record.intake.construction, ...slip?.readings.which }),
-          'open',
-        ),
+        claim: which?.label ?? '',
+        drawing: drawPiece(recipeIn(index, { construction: record.intake.construction, ...which }), 'open'),
         mark: await recordMark(database, record.id),
         measures: measuresInWords(index, record),
         told: statements.filter((s) => s.disclose && !IN_REPORT.has(s.kind)).map((s) => s.text),

@@ -2,7 +2,7 @@
 import { ulid } from 'ulid';
 import VCard from 'vcard-creator';
 import { contactRoutes, type Contact, type ContactBody } from '@jutbank/contract/contacts';
-import type { Queries } from '../db/index.ts';
+import { instant, type Queries } from '../db/index.ts';
 import { answer, conflict, decodeCursor, checkVersion, notFound, pageOf, type Mount } from '../http/index.ts';
 import { paperSettingsOf } from '../shop/index.ts';
 
@@ -35,7 +35,7 @@ const contactOf = (row: ContactRow): Contact => ({
   note: row.note,
   consentOn: row.consent_on,
   consentTo: row.consent_to,
-  erasedAt: row.erased_at === null ? null : `${row.erased_at.replace(' ', 'T')}Z`,
+  erasedAt: row.erased_at === null ? null : instant(row.erased_at),
   bought: Number(row.bought),
   consigned: Number(row.consigned),
 });

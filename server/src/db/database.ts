@@ -12,6 +12,9 @@ import { errorNumber, Hosts, isGone } from './hosts.ts';
 export type Value = string | number | bigint | boolean | Buffer | null;
 export type Row = Record<string, unknown>;
 
+/** A point in time as the database tells it (in UTC, without saying so), as ISO 8601. */
+export const instant = (text: string): string => `${text.replace(' ', 'T')}Z`;
+
 export interface Queries {
   /** Rows of a SELECT (or of INSERT … RETURNING). */
   rows<T extends object = Row>(sql: string, values?: readonly Value[]): Promise<T[]>;

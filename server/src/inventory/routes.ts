@@ -4,6 +4,7 @@ import { shopOf } from '../shop/index.ts';
 import { dueCalendar } from './due.ts';
 import { todayIso } from '../clock/index.ts';
 import { answer, decodeCursor, pageOf, safeCell, type Mount } from '../http/index.ts';
+import { untilNextEntry } from '../ledger/index.ts';
 import type { Markets } from '../market/index.ts';
 import { changePiece, type Readers } from '../pieces/index.ts';
 import { InventoryQuery, keyOf, rowShown, type Asked, type AskRates } from './rows.ts';
@@ -64,6 +65,7 @@ export function mountInventory(
     );
   };
 
+  const counts = untilNextEntry<number>(database);
   mount.handle(inventoryRoutes.listRows, async ({ query }) => {
     const asked = await queryOf(query);
     // the number of all is counted once, and goes from page to page in the cursor
@@ -72,7 +74,7 @@ export function mountInventory(
     const [index, rows, total] = await Promise.all([
       readers.library.index(),
       asked.rows(database, after, query.limit + 1),
-      counted === undefined ? asked.count(database) : Number(counted),
+      counted === undefined ? asked.count(database, counts) : Number(counted),
     ]);
     return answer(
       pageOf(
@@ -147,16 +149,20 @@ export function mountInventory(
     return undefined;
   });
 
+  const names = untilNextEntry<readonly string[]>(database);
   mount.handle(inventoryRoutes.choices, async () => {
-    const of = async (column: 'place' | 'source_name') =>
-      (
-        await database.rows<{ name: string }>(
-          `SELECT ${column} AS name FROM piece WHERE ${column} <> '' GROUP BY ${column} ORDER BY COUNT(*) DESC, ${column} LIMIT ?`,
-          [MOST_CHOICES],
+    const of = async (column: 'place' | 'source_name') => [
+      ...(await names(column, async () =>
+        (
+          await database.rows<{ name: string }>(
+            `SELECT ${column} AS name FROM piece WHERE ${column} <> '' GROUP BY ${column} ORDER BY COUNT(*) DESC, ${column} LIMIT ?`,
+            [MOST_CHOICES],
+          )
         )
-      )
-        .map((row) => row.name)
-        .sort((a, b) => a.localeCompare(b));
+          .map((row) => row.name)
+          .sort((a, b) => a.localeCompare(b)),
+      )),
+    ];
     const lots = await database.rows<{ id: string; name: string }>(
       'SELECT id, name FROM lot ORDER BY id DESC LIMIT ?',
       [MOST_CHOICES],

@@ -8,18 +8,26 @@ import type { Readings } from '@jutbank/contract/pieces';
 import type { z } from 'zod';
 import { todayIso } from '../clock/index.ts';
 import type { Queries, Value } from '../db/index.ts';
-import { hasLeft } from '@jutbank/core/pieces';
-import { attentionOf, LONG_UNSOLD_DAYS, searchWords } from '../pieces/index.ts';
+import type { untilNextEntry } from '../ledger/index.ts';
+import {
+  ATTENTION_COLUMNS,
+  attentionFacts,
+  attentionOf,
+  FIRST_PICTURE,
+  LONG_UNSOLD_DAYS,
+  PUBLISHED_LISTING,
+  searchWords,
+  type AttentionRow,
+} from '../pieces/index.ts';
 
 export type Asked = z.output<typeof inventoryFilter>;
 
-interface Row {
+interface Row extends AttentionRow {
   id: string;
   stock_number: string;
   title: string;
   construction: InventoryRow['construction'];
-  stage: InventoryRow['stage'];
-  hash: string | null;
+  picture: string | null;
   attribution: { pattern?: string; variant?: string; tier: InventoryRow['tier'] } | null;
   reading: Readings | null;
   price: string | null;
@@ -31,12 +39,6 @@ interface Row {
   lot: string | null;
   place: string;
   days: number;
-  published_at: string | null;
-  expires_on: string | null;
-  quarantined: string | null;
-  offers: number | null;
-  questions: number | null;
-  still_at: string | null;
   sort_key: string | number;
 }
 
@@ -79,8 +81,10 @@ function askIn(rates: AskRates): { sql: string; values: Value[] } {
   };
 }
 
+const PIECES = 'piece p';
+
 export class InventoryQuery {
-  #from = 'piece p';
+  #from = PIECES;
   readonly #where: string[] = [];
   readonly #values: Value[] = [];
   readonly #ask: { sql: string; values: Value[] };
@@ -130,12 +134,12 @@ export class InventoryQuery {
     }
   }
 
-  async count(db: Queries): Promise<number> {
-    const row = await db.row<{ n: number }>(
-      `SELECT COUNT(*) AS n FROM ${this.#from} ${this.#all()}`,
-      this.#values,
-    );
-    return Number(row?.n ?? 0);
+  /** @param kept answers that hold until the ledger's next entry */
+  async count(db: Queries, kept: ReturnType<typeof untilNextEntry<number>>): Promise<number> {
+    const sql = `SELECT COUNT(*) AS n FROM ${this.#from} ${this.#all()}`;
+    const reckon = async () => Number((await db.row<{ n: number }>(sql, this.#values))?.n ?? 0);
+    // what wants a look hangs on more than the pieces
+    return this.#from === PIECES ? kept(JSON.stringify([sql, this.#values, todayIso()]), reckon) : reckon();
   }
 
   /** @param after key and id of the last row that was seen */
@@ -160,15 +164,10 @@ export class InventoryQuery {
       `SELECT p.id, p.stock_number, p.title, p.construction, p.stage, p.attribution, p.price, p.price_currency, p.ask, p.ask_currency,
          p.source_name, p.lot_id, lot.name AS lot, p.place, page.sort_key,
          DATEDIFF(UTC_DATE(), COALESCE(p.acquired_from, DATE(p.created_at))) AS days,
-         r.body AS reading, l.published_at, l.expires_on,
-         (SELECT COALESCE(i.shown_hash, i.hash) FROM picture i WHERE i.piece_id = p.id AND i.removed = 0 ORDER BY i.position, i.id LIMIT 1) AS hash,
-         (SELECT MIN(q.review_on) FROM quarantine q WHERE q.piece_id = p.id AND q.ended_on IS NULL) AS quarantined,
-         (SELECT GROUP_CONCAT(o.name ORDER BY o.since SEPARATOR '\n') FROM offered_at o WHERE o.piece_id = p.id) AS still_at,
-         (SELECT SUM(m.kind = 'offer') FROM market_message m WHERE m.piece_id = p.id AND m.state = 'open') AS offers,
-         (SELECT SUM(m.kind = 'question') FROM market_message m WHERE m.piece_id = p.id AND m.state = 'open') AS questions
+         r.body AS reading, ${FIRST_PICTURE} AS picture, ${ATTENTION_COLUMNS}
        FROM (${page}) page JOIN piece p ON p.id = page.id
        LEFT JOIN lot ON lot.id = p.lot_id LEFT JOIN piece_reading r ON r.piece_id = p.id
-       LEFT JOIN listing l ON l.piece_id = p.id AND l.state = 'published'
+       ${PUBLISHED_LISTING}
        ORDER BY ${order.replace('p.id', 'page.id')}`,
       [...by, ...this.#values, ...further.values, limit],
     );
@@ -194,7 +193,7 @@ export function rowShown(row: Row, index: ReferenceIndex): InventoryRow {
     title: row.title,
     construction: row.construction,
     stage: row.stage,
-    picture: row.hash,
+    picture: row.picture,
     variant: attribution?.variant ?? null,
     pattern: attribution?.pattern ?? null,
     attributed: attribution === null ? null : [pattern, variant].filter(Boolean).join(', ') || null,
@@ -208,20 +207,6 @@ export function rowShown(row: Row, index: ReferenceIndex): InventoryRow {
     lot: row.lot_id === null ? null : { id: row.lot_id, name: row.lot ?? '' },
     place: row.place,
     days: Math.max(0, Number(row.days)),
-    warnings: attentionOf(
-      {
-        left: hasLeft(row.stage),
-        stillAt: row.still_at === null ? [] : row.still_at.split('\n'),
-        publishedAt: row.published_at,
-        expiresOn: row.expires_on,
-        open: [
-          ...(Number(row.offers ?? 0) > 0 ? ['offer' as const] : []),
-          ...(Number(row.questions ?? 0) > 0 ? ['question' as const] : []),
-        ],
-        quarantinedUntil: row.quarantined,
-      },
-      reading,
-      todayIso(),
-    ),
+    warnings: attentionOf(attentionFacts(row), reading, todayIso()),
   };
 }

@@ -11,3 +11,4 @@ export {
   sha256,
   verifyLedger,
 } from './ledger.ts';
+export { untilNextEntry } from './untilNextEntry.ts';

@@ -12,7 +12,7 @@ import {
   marketRoutes,
   type FileLook,
 } from '@jutbank/contract/market';
-import type { Transaction } from '../db/index.ts';
+import { instant, type Transaction } from '../db/index.ts';
 import {
   answer,
   bytesOf,
@@ -240,7 +240,6 @@ export function mountComparables(mount: Mount, library: Library, markets: Market
       at: string;
       undone_at: string | null;
     }>('SELECT id, name, person, rows_in, at, undone_at FROM comparable_import ORDER BY id DESC LIMIT 50');
-    const instant = (text: string) => `${text.replace(' ', 'T')}Z`;
     return answer({
       items: rows.map((r) => ({
         id: r.id,

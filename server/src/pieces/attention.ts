@@ -1,5 +1,7 @@
 /** What of a piece wants a look, in the words of its slip and its row. */
+import { hasLeft, type Stage } from '@jutbank/core/pieces';
 import type { Readings } from '@jutbank/contract/pieces';
+import { instant } from '../db/index.ts';
 
 /** Days after which a listed piece has stood long. */
 export const LONG_UNSOLD_DAYS = 120;
@@ -17,6 +19,39 @@ export interface AttentionFacts {
   readonly open: readonly ('offer' | 'question')[];
   readonly quarantinedUntil: string | null;
 }
+
+/**
+ * The facts as columns, of `piece p` and its published listing `l`: the list, the tray and a slip read the same ones.
+ * @see attentionFacts
+ */
+export const ATTENTION_COLUMNS = `l.published_at, l.expires_on,
+  (SELECT MIN(q.review_on) FROM quarantine q WHERE q.piece_id = p.id AND q.ended_on IS NULL) AS quarantined,
+  (SELECT GROUP_CONCAT(o.name ORDER BY o.since, o.name SEPARATOR '\n') FROM offered_at o WHERE o.piece_id = p.id) AS still_at,
+  (SELECT SUM(m.kind = 'offer') FROM market_message m WHERE m.piece_id = p.id AND m.state = 'open') AS offers,
+  (SELECT SUM(m.kind = 'question') FROM market_message m WHERE m.piece_id = p.id AND m.state = 'open') AS questions`;
+export const PUBLISHED_LISTING = "LEFT JOIN listing l ON l.piece_id = p.id AND l.state = 'published'";
+
+export interface AttentionRow {
+  stage: Stage;
+  published_at: string | null;
+  expires_on: string | null;
+  quarantined: string | null;
+  offers: number | null;
+  questions: number | null;
+  still_at: string | null;
+}
+
+export const attentionFacts = (row: AttentionRow): AttentionFacts => ({
+  left: hasLeft(row.stage),
+  stillAt: row.still_at === null ? [] : row.still_at.split('\n'),
+  publishedAt: row.published_at === null ? null : instant(row.published_at),
+  expiresOn: row.expires_on,
+  open: [
+    ...(Number(row.offers ?? 0) > 0 ? ['offer' as const] : []),
+    ...(Number(row.questions ?? 0) > 0 ? ['question' as const] : []),
+  ],
+  quarantinedUntil: row.quarantined,
+});
 
 /** @param readings as they are known; null where nobody has reckoned them yet */
 export function attentionOf(facts: AttentionFacts, readings: Readings | null, today: string): string[] {

@@ -18,14 +18,20 @@ export const costsOf = ({
  * @param rate units of a currency for one of the base
  * @returns null where nobody knows what was paid for the piece itself, or no rate is known for an amount
  */
-export function costOf(
-  record: PieceRecord,
+export const costOf = (
+  record: Pick<PieceRecord, 'intake' | 'treatments'>,
+  currency: string,
+  rate: (currency: string) => string | undefined,
+): Money | null => (record.intake.price ? sumIn(costsOf(record), currency, rate) : null);
+
+/** Amounts added up in one currency; null where no rate is known for one of them. */
+export function sumIn(
+  amounts: readonly Money[],
   currency: string,
   rate: (currency: string) => string | undefined,
 ): Money | null {
-  if (!record.intake.price) return null;
   let sum = new Decimal(0);
-  for (const paid of costsOf(record)) {
+  for (const paid of amounts) {
     const here = convert(paid, currency, rate);
     if (!here) return null;
     sum = sum.plus(here.amount);

@@ -1,4 +1,11 @@
-export { attentionOf, LONG_UNSOLD_DAYS } from './attention.ts';
+export {
+  ATTENTION_COLUMNS,
+  attentionFacts,
+  attentionOf,
+  LONG_UNSOLD_DAYS,
+  PUBLISHED_LISTING,
+  type AttentionRow,
+} from './attention.ts';
 export { type Assessment, assessPiece, gradeQuestion, identifyQuestion, isSealed } from './assess.ts';
 export { changePiece, dayBounds, lockPiece, pieceRecord } from './change.ts';
 export { mountLabels } from './labels.ts';
@@ -10,7 +17,8 @@ export { duplicateSerials, numbersOfShop, type NumberOfShop } from './duplicateS
 export { ownPrice } from './ownPrice.ts';
 export { PictureStore, addPicture, uploadedPicture } from './pictures.ts';
 export { Readers, measuresInWords, subjectOf } from './readers.ts';
-export { type PieceRecord, instant, loadPieces } from './record.ts';
+export { type PieceRecord, loadPieces } from './record.ts';
+export { FIRST_PICTURE } from './slips.ts';
 export { mountPieces, searchWords } from './routes.ts';
 export { seenOf } from './trail.ts';
 export { type RecordContext, contextOf, factsForStatements } from './statements.ts';

@@ -14,12 +14,12 @@ export function mountLabels(mount: Mount, readers: Readers, publicUrl: string | 
   mount.handle(pieceRoutes.labels, async ({ query, request, response }) => {
     const records = await loadPieces(mount.database, query.pieces);
     if (records.length === 0) throw notFound('piece');
-    const slips = await readers.slips(records);
+    const readings = await readers.readings(records);
     const base = publicUrl ?? `${request.protocol}://${request.get('host') ?? 'localhost'}`;
     const index = await readers.library.index();
     const labels = await Promise.all(
       records.map(async (record): Promise<Label> => {
-        const { which, when } = slips.find((slip) => slip.id === record.id)?.readings ?? {
+        const { which, when } = readings.get(record.id) ?? {
           which: undefined,
           when: null,
         };

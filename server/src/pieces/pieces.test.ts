@@ -381,3 +381,34 @@ test('the tray groups by where pieces stand, and pieces are found by their words
     hint: 'HQ-0001',
   });
 });
+
+test('a slip says of a piece what its sheet says, however it was read', async () => {
+  const piece = await create();
+  const finding = { part: 'blade', defect: 'rust', severity: 'moderate' };
+  await put(piece, 'condition', { findings: [finding], completeness: {}, inspected: true });
+  const treated = await server.owner.call(
+    'POST',
+    `/pieces/${piece.id}/treatments`,
+    {
+      kind: 'remove-rust',
+      product: 'light oil',
+      grit: '0000',
+      doneOn: '2026-11-02',
+      doneBy: 'Ines Vadder',
+      reason: 'it was spreading',
+      reversible: false,
+      cost: { amount: '12.50', currency: 'EUR' },
+      removes: [0],
+      adds: [],
+    },
+    { 'if-match': '"v2"' },
+  );
+  expect(treated.status).toBe(201);
+  await server.owner.call('POST', `/pieces/${piece.id}/pictures`, await picture(), { 'if-match': '"v3"' });
+  const { items } = (await server.owner.call('GET', '/pieces?limit=100')).body as { items: { id: string }[] };
+  expect(items).toContainEqual(expect.objectContaining({ cost: { amount: '70.50', currency: 'EUR' } }));
+  for (const slip of items) {
+    const sheet = (await server.owner.call('GET', `/pieces/${slip.id}`)).body as Record<string, unknown>;
+    expect(slip).toEqual(Object.fromEntries(Object.keys(slip).map((key) => [key, sheet[key]])));
+  }
+});

@@ -1,10 +1,8 @@
 /** The five live readings of a piece: which, when, condition, worth, paper trail. */
-import { attentionOf } from './attention.ts';
 import { setImmediate as turn } from 'node:timers/promises';
 import type { Alert, IdentifyAnswer, ReferenceIndex } from '@jutbank/core/bench';
 import { freshInspection, type GradeAnswer, type RuleSet, type ScaleId } from '@jutbank/core/condition';
 import type { Span } from '@jutbank/core/dates';
-import { hasLeft, missingNext } from '@jutbank/core/pieces';
 import { trailOf, type Trail } from '@jutbank/core/provenance';
 import { dimensionOfUnit, formatQuantity } from '@jutbank/core/units';
 import { ALTERATIONS, VENUE_OF_SHOP, type Alteration, type ItemState } from '@jutbank/core/market';
@@ -25,10 +23,10 @@ import type { RuleLibrary } from '../rules/index.ts';
 import { answerEstimate, knownBeforeSale, type MarketOnDay, type Markets } from '../market/index.ts';
 import { todayIso } from '../clock/index.ts';
 import { assessPiece, isSealed, type Assessment } from './assess.ts';
-import { pieceRecord, progressOf } from './change.ts';
-import { costOf } from './costs.ts';
+import { pieceRecord } from './change.ts';
 import { duplicateSerials } from './duplicateSerials.ts';
-import type { PieceRecord } from './record.ts';
+import { loadPieces, type KeptReadings, type PieceRecord } from './record.ts';
+import { loadSlips, slipFacts, slipOf } from './slips.ts';
 import { trailContextOf } from './trail.ts';
 
 /** Candidates thinner than this are not priced one by one. */
@@ -262,28 +260,47 @@ export class Readers {
   readonly #computing = new Map<string, Promise<Readings>>();
 
   /** Readings of many pieces: those whose basis still holds come from the table, the rest are computed and kept. */
-  async readings(records: readonly PieceRecord[]): Promise<Map<string, Readings>> {
+  readings(records: readonly PieceRecord[]): Promise<Map<string, Readings>> {
+    return this.#readings(records, (stale) => Promise.resolve(stale));
+  }
+
+  /** The same of pieces of which no more was read than what was kept: the whole record only of those that want it. */
+  keptReadings(pieces: readonly KeptReadings[]): Promise<Map<string, Readings>> {
+    return this.#readings(pieces, (stale) =>
+      loadPieces(
+        this.database,
+        stale.map((piece) => piece.id),
+      ),
+    );
+  }
+
+  async #readings<Piece extends KeptReadings>(
+    pieces: readonly Piece[],
+    recordsOf: (stale: readonly Piece[]) => Promise<readonly PieceRecord[]>,
+  ): Promise<Map<string, Readings>> {
     const now = await revisions(this.database);
-    const basisOf = (record: PieceRecord) =>
-      [
-        record.version,
-        now.reference,
-        now.comparables,
-        now.encounters,
-        now.rates,
-        now.rules,
-        now.record,
-        now.trail,
-        todayIso(),
-      ].join(' ');
+    const shared = [
+      now.reference,
+      now.comparables,
+      now.encounters,
+      now.rates,
+      now.rules,
+      now.record,
+      now.trail,
+      todayIso(),
+    ].join(' ');
+    const basisOf = (piece: KeptReadings) => `${piece.version} ${shared}`;
+    const keyOf = (piece: KeptReadings) => `${piece.id} ${basisOf(piece)}`;
     const found = new Map<string, Readings>();
+    const stale: Piece[] = [];
+    for (const piece of pieces)
+      if (piece.reading?.basis === basisOf(piece)) found.set(piece.id, piece.reading.body as Readings);
+      else stale.push(piece);
+    if (stale.length === 0) return found;
+    const records = await recordsOf(stale);
     const renewed: [string, string, string][] = [];
-    const keyOf = (record: PieceRecord) => `${record.id} ${basisOf(record)}`;
-    const stale = records.filter((record) => record.reading?.basis !== basisOf(record));
-    for (const record of records)
-      if (record.reading?.basis === basisOf(record)) found.set(record.id, record.reading.body as Readings);
     // what somebody else is reckoning already is waited for, not reckoned beside them
-    const open = stale.filter((record) => !this.#computing.has(keyOf(record)));
+    const open = records.filter((record) => !this.#computing.has(keyOf(record)));
     const assessments = open.length > 0 ? await this.assessAll(open) : [];
     for (const [i, record] of open.entries()) {
       const assessment = assessments[i];
@@ -297,7 +314,7 @@ export class Readers {
       found.set(record.id, readings);
       if (!readings.marketAway) renewed.push([record.id, basisOf(record), JSON.stringify(readings)]);
     }
-    for (const record of stale) {
+    for (const record of records) {
       if (found.has(record.id)) continue;
       const others = await this.#computing.get(keyOf(record));
       const [own] = others ? [] : await this.assessAll([record]);
@@ -317,11 +334,13 @@ export class Readers {
     return found;
   }
 
-  async slips(records: readonly PieceRecord[]): Promise<PieceSlip[]> {
-    const readings = await this.readings(records);
-    return records.flatMap((record) => {
-      const own = readings.get(record.id);
-      return own ? [slipOf(record, own)] : [];
+  /** Slips in the order asked for. */
+  async slips(ids: readonly string[]): Promise<PieceSlip[]> {
+    const facts = await loadSlips(this.database, ids);
+    const readings = await this.keptReadings(facts);
+    return facts.flatMap((piece) => {
+      const own = readings.get(piece.id);
+      return own ? [slipOf(piece, own)] : [];
     });
   }
 
@@ -336,7 +355,7 @@ export class Readers {
     if (!readings) throw new Error('no readings were made');
     const { index, age, date, made, grade, scale, overruled } = await this.assess(record);
     return {
-      ...slipOf(record, readings),
+      ...slipOf(slipFacts(record), readings),
       version: record.version,
       createdAt: record.createdAt,
       place: record.place,
@@ -430,33 +449,5 @@ function conditionOf(record: PieceRecord, grade: GradeAnswer, scale: ScaleId): R
     scale,
     grade: main.grade,
     note: cap ? cap.says : record.inspected ? '' : 'inspection not finished',
-  };
-}
-
-function slipOf(record: PieceRecord, readings: Readings): PieceSlip {
-  return {
-    id: record.id,
-    stockNumber: record.stockNumber,
-    title: record.intake.title,
-    construction: record.intake.construction,
-    stage: record.stage,
-    missing: missingNext(progressOf(record)),
-    attention: attentionOf(
-      {
-        left: hasLeft(record.stage),
-        stillAt: record.offeredAt.map((o) => o.name),
-        publishedAt: record.listing?.state === 'published' ? record.listing.publishedAt : null,
-        expiresOn: record.listing?.expiresOn ?? null,
-        open: (record.listing?.messages ?? []).flatMap((m) => (m.state === 'open' ? [m.kind] : [])),
-        quarantinedUntil: record.quarantinedUntil,
-      },
-      readings,
-      todayIso(),
-    ),
-    picture: record.pictures[0]?.hash ?? null,
-    // amounts in other currencies are added where there are rates: on the sheets of money
-    cost: costOf(record, record.intake.price?.currency ?? '', () => undefined) ?? record.intake.price,
-    ask: record.pricing.ask,
-    readings,
   };
 }

@@ -19,13 +19,18 @@ import type {
   PieceSheet,
 } from '@jutbank/contract/pieces';
 import type { TreatmentRecord } from '@jutbank/contract/condition';
-import type { Queries } from '../db/index.ts';
+import { instant, type Queries } from '../db/index.ts';
 import { paperSettingsOf } from '../shop/index.ts';
 
-export interface PieceRecord {
+/** Readings as they were kept, with the basis they were computed on. */
+export interface KeptReadings {
   readonly id: string;
-  readonly stockNumber: string;
   readonly version: number;
+  readonly reading: { readonly basis: string; readonly body: unknown } | null;
+}
+
+export interface PieceRecord extends KeptReadings {
+  readonly stockNumber: string;
   readonly stage: Stage;
   readonly createdAt: string;
   readonly place: string;
@@ -74,8 +79,6 @@ export interface PieceRecord {
   readonly givenBack: PieceSheet['givenBack'];
   /** whose it is, where it is not the shop's own */
   readonly consignment: PieceSheet['consignment'];
-  /** cached readings, with the basis they were computed on */
-  readonly reading: { readonly basis: string; readonly body: unknown } | null;
 }
 
 interface PieceRow {
@@ -109,7 +112,6 @@ interface PieceRow {
   place: string;
 }
 
-export const instant = (text: string): string => `${text.replace(' ', 'T')}Z`;
 const moneyOf = (amount: string | null, currency: string | null): Money | null =>
   amount === null || currency === null ? null : money(amount, currency);
 

@@ -5,6 +5,7 @@ import { pieceRoutes, type Tray } from '@jutbank/contract/pieces';
 import type { Queries, Value } from '../db/index.ts';
 import { answer, decodeCursor, notFound, pageOf, type Mount } from '../http/index.ts';
 import { todayIso } from '../clock/index.ts';
+import { untilNextEntry } from '../ledger/index.ts';
 import type { Markets } from '../market/index.ts';
 import {
   addPicture,
@@ -14,7 +15,6 @@ import {
   type PictureStore,
 } from './pictures.ts';
 import type { Readers } from './readers.ts';
-import { loadPieces } from './record.ts';
 import { changeByCall } from './mountChange.ts';
 
 /** Slips shown of each group of the tray; the rest is a page away. */
@@ -24,7 +24,9 @@ export function mountPieces(mount: Mount, readers: Readers, markets: Markets, pi
   const { database } = mount;
   const { tellSheet } = readers;
 
-  mount.handle(pieceRoutes.tray, async () => answer(await trayOf(database, readers, markets)));
+  const kept = untilNextEntry<readonly StockSum[]>(database);
+  const sums = () => kept('sums', () => sumsOfStock(database));
+  mount.handle(pieceRoutes.tray, async () => answer(await trayOf(database, await sums(), readers, markets)));
 
   mount.handle(pieceRoutes.listPieces, async ({ query }) => {
     const before = decodeCursor(query.cursor, 1)?.[0];
@@ -50,12 +52,7 @@ export function mountPieces(mount: Mount, readers: Readers, markets: Markets, pi
       `SELECT id FROM piece ${where.length > 0 ? `WHERE ${where.join(' AND ')}` : ''} ORDER BY id DESC LIMIT ?`,
       [...values, query.limit + 1],
     );
-    const slips = await readers.slips(
-      await loadPieces(
-        database,
-        ids.map((r) => r.id),
-      ),
-    );
+    const slips = await readers.slips(ids.map((r) => r.id));
     return answer(
       pageOf(
         slips,
@@ -129,7 +126,27 @@ export const searchWords = (q: string): string =>
     .map((word) => `+${word}*`)
     .join(' ');
 
-async function trayOf(db: Queries, readers: Readers, markets: Markets): Promise<Tray> {
+interface StockSum {
+  stage: Stage;
+  price_currency: string | null;
+  ask_currency: string | null;
+  n: number;
+  price: string | null;
+  ask: string | null;
+}
+/** One pass over an index that holds nothing else. */
+const sumsOfStock = (db: Queries) =>
+  db.rows<StockSum>(
+    `SELECT stage, price_currency, ask_currency, COUNT(*) AS n, SUM(price) AS price, SUM(ask) AS ask
+     FROM piece GROUP BY stage, price_currency, ask_currency`,
+  );
+
+async function trayOf(
+  db: Queries,
+  sums: readonly StockSum[],
+  readers: Readers,
+  markets: Markets,
+): Promise<Tray> {
   const { base, rateOf } = await markets.ratesOn(todayIso());
   const inBase = (rows: readonly { currency: string | null; total: string | null }[]): Money =>
     rows
@@ -137,18 +154,6 @@ async function trayOf(db: Queries, readers: Readers, markets: Markets): Promise<
         currency === null || total === null ? [] : (convert(money(total, currency), base, rateOf) ?? []),
       )
       .reduce(addMoney, money(0, base));
-  // one pass over an index that holds nothing else
-  const sums = await db.rows<{
-    stage: Stage;
-    price_currency: string | null;
-    ask_currency: string | null;
-    n: number;
-    price: string | null;
-    ask: string | null;
-  }>(
-    `SELECT stage, price_currency, ask_currency, COUNT(*) AS n, SUM(price) AS price, SUM(ask) AS ask
-     FROM piece GROUP BY stage, price_currency, ask_currency`,
-  );
   const costs = sums.map(({ stage, price_currency, n, price }) => ({
     stage,
     n,
@@ -164,12 +169,7 @@ async function trayOf(db: Queries, readers: Readers, markets: Markets): Promise<
     ),
     STAGES.flatMap((stage) => [stage, SLIPS_PER_GROUP]),
   );
-  const slips = await readers.slips(
-    await loadPieces(
-      db,
-      ids.map((r) => r.id),
-    ),
-  );
+  const slips = await readers.slips(ids.map((r) => r.id));
   const groups = STAGES.map((stage) => {
     const own = costs.filter((c) => c.stage === stage);
     return {

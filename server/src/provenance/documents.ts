@@ -8,9 +8,9 @@ import {
   type DocumentBody,
   type DocumentRecord,
 } from '@jutbank/contract/provenance';
-import { raiseRevision, type Queries, type Transaction } from '../db/index.ts';
+import { instant, raiseRevision, type Queries, type Transaction } from '../db/index.ts';
 import { answer, checkVersion, invalid, notFound, type Answered, type Mount } from '../http/index.ts';
-import { changePiece, instant, lockPiece, pieceRecord, seenOf, type Readers } from '../pieces/index.ts';
+import { changePiece, lockPiece, pieceRecord, seenOf, type Readers } from '../pieces/index.ts';
 import { uploadedDocument, type DocumentStore } from './documentStore.ts';
 
 interface DocumentRow {

@@ -8,7 +8,7 @@ import {
   type ReferencePack,
 } from '@jutbank/core/reference';
 import type { Counts, PackSummary } from '@jutbank/contract/reference';
-import type { Queries, Transaction } from '../db/index.ts';
+import { instant, type Queries, type Transaction } from '../db/index.ts';
 
 export const TABLES: Record<PackSection, string> = {
   sources: 'reference_source',
@@ -123,7 +123,7 @@ export async function listPacks(db: Queries): Promise<PackSummary[]> {
       id: pack.id,
       title: pack.title,
       revision: pack.revision,
-      importedAt: `${pack.imported_at.replace(' ', 'T')}Z`,
+      importedAt: instant(pack.imported_at),
       counts: own,
     };
   });

@@ -9,7 +9,7 @@ import {
   type RuleSet,
 } from '@jutbank/core/condition';
 import type { RuleVersion } from '@jutbank/contract/condition';
-import { raiseRevision, revisionOf, type Queries, type Transaction } from '../db/index.ts';
+import { instant, raiseRevision, revisionOf, type Queries, type Transaction } from '../db/index.ts';
 
 export class RuleLibrary {
   #held: { revision: number; rules: RuleSet } | undefined;
@@ -54,7 +54,7 @@ export async function ruleVersions(db: Queries, id: RuleId): Promise<RuleVersion
       version: row.version,
       note: row.note,
       madeBy: row.made_by,
-      madeAt: `${row.made_at.replace(' ', 'T')}Z`,
+      madeAt: instant(row.made_at),
       inUse: Boolean(row.in_use),
     })),
   ];

@@ -13,8 +13,8 @@ import {
 import { NO_TAX, type SaleTax } from '@jutbank/core/money';
 import type { Net } from '@jutbank/core/worth';
 import type { CreditRecord, NetOfSale, SaleRecord, SalesPage, SaleState } from '@jutbank/contract/sale';
-import type { Queries, Value } from '../db/index.ts';
-import { instant } from '../pieces/index.ts';
+import { instant, type Queries, type Value } from '../db/index.ts';
+
 import type { Issuer } from '../shop/index.ts';
 
 /** How a sale is taxed, and what the goods themselves had cost in its currency. */

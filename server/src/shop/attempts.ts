@@ -1,6 +1,6 @@
 /** Counting of sign-in attempts in the database, so that all copies of the server count together. */
 import type { ClientRateLimitInfo, Store } from 'express-rate-limit';
-import type { Database } from '../db/index.ts';
+import { instant, type Database } from '../db/index.ts';
 
 export class DatabaseCounters implements Store {
   localKeys = false;
@@ -25,7 +25,7 @@ export class DatabaseCounters implements Store {
     );
     return {
       totalHits: Number(row?.hits ?? 1),
-      resetTime: row ? new Date(`${row.resets_at.replace(' ', 'T')}Z`) : undefined,
+      resetTime: row ? new Date(instant(row.resets_at)) : undefined,
     };
   }
   /** How often within the window so far. */

@@ -2,7 +2,7 @@
 import QRCode from 'qrcode';
 import { ulid } from 'ulid';
 import { shopRoutes, type Person, type SessionOnList } from '@jutbank/contract/shop';
-import { DUPLICATE_KEY, errorNumber, type Queries, type Transaction } from '../db/index.ts';
+import { instant, DUPLICATE_KEY, errorNumber, type Queries, type Transaction } from '../db/index.ts';
 import { answer, conflict, HttpProblem, invalid, notFound, type Mount } from '../http/index.ts';
 import { appendLedger } from '../ledger/index.ts';
 import { hashPassword, verifyPassword } from './password.ts';
@@ -196,7 +196,6 @@ async function sessionsOf(db: Queries, personId: string, own: string | undefined
     'SELECT id, token_hash, begun_at, seen_at, address, agent FROM session WHERE person_id = ? AND expires_at > UTC_TIMESTAMP(3) ORDER BY seen_at DESC',
     [personId],
   );
-  const instant = (text: string) => `${text.replace(' ', 'T')}Z`;
   return rows.map((row) => ({
     id: row.id,
     begunAt: instant(row.begun_at),

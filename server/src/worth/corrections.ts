@@ -4,7 +4,7 @@ import { money, type Money } from '@jutbank/core/money';
 import { correctedEstimate } from '@jutbank/core/worth';
 import { worthRoutes, type OverrideRecord, type WorthOfPiece } from '@jutbank/contract/worth';
 import type { EstimateAnswer } from '@jutbank/contract/market';
-import type { Queries } from '../db/index.ts';
+import { instant, type Queries } from '../db/index.ts';
 import { answer, conflict, invalid, notFound, type Mount } from '../http/index.ts';
 import { appendLedger } from '../ledger/index.ts';
 import { lockPiece, pieceRecord, type Readers } from '../pieces/index.ts';
@@ -118,7 +118,6 @@ export async function overridesOf(db: Queries, pieceId: string): Promise<Overrid
     'SELECT id, comparable_id, line, percent, reason, person, at, ended_at FROM estimate_override WHERE piece_id = ? ORDER BY id DESC LIMIT 200',
     [pieceId],
   );
-  const instant = (text: string) => `${text.replace(' ', 'T')}Z`;
   return rows.map((row) => ({
     id: row.id,
     comparable: row.comparable_id,

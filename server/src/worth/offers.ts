@@ -3,7 +3,7 @@ import { ulid } from 'ulid';
 import { money, type Money } from '@jutbank/core/money';
 import { judgeOffer, type OfferJudgement } from '@jutbank/core/worth';
 import { offerRoutes, type OfferRecord } from '@jutbank/contract/worth';
-import type { Queries } from '../db/index.ts';
+import { instant, type Queries } from '../db/index.ts';
 import { answer, conflict, invalid, type Mount } from '../http/index.ts';
 import { lockPiece, pieceRecord, type PieceRecord, type Readers, ownPrice } from '../pieces/index.ts';
 import { appendLedger } from '../ledger/index.ts';
@@ -131,6 +131,6 @@ export async function offersOf(db: Queries, pieceId: string): Promise<OfferRecor
     advice: row.judgement.advice,
     note: row.note,
     person: row.person,
-    at: `${row.at.replace(' ', 'T')}Z`,
+    at: instant(row.at),
   }));
 }

@@ -1,7 +1,7 @@
 /** Appraisals as they are stored, and what stands beside the prices they rest on. */
 import { money } from '@jutbank/core/money';
 import type { AppraisalRecord, AppraisalSummary, NearSale } from '@jutbank/contract/worth';
-import type { Queries, Transaction } from '../db/index.ts';
+import { instant, type Queries, type Transaction } from '../db/index.ts';
 import { COUNTS_IN } from '../market/index.ts';
 
 const places = (list: readonly unknown[]) => list.map(() => '?').join(',');
@@ -99,7 +99,7 @@ export async function lastInspection(
     'SELECT noted_by, noted_at FROM condition_state WHERE piece_id = ? ORDER BY id DESC LIMIT 1',
     [pieceId],
   );
-  return { by: row?.noted_by ?? null, at: row ? `${row.noted_at.replace(' ', 'T')}Z` : null };
+  return { by: row?.noted_by ?? null, at: row ? instant(row.noted_at) : null };
 }
 
 /** The last sale known up to a day, and how many there were in the two years before it. */
@@ -213,7 +213,7 @@ export async function appraisalsOf(db: Queries, pieceId: string): Promise<Apprai
     pieceId,
     number: row.number,
     person: row.person,
-    madeAt: `${row.made_at.replace(' ', 'T')}Z`,
+    madeAt: instant(row.made_at),
     effectiveDate: row.effective_date,
     concluded: money(row.concluded, row.currency),
     purpose: row.purpose,

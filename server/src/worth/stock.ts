@@ -19,9 +19,9 @@ import {
   type StockTotals,
   type StockValuation,
 } from '@jutbank/contract/worth';
-import { revisions, type Database, type Queries } from '../db/index.ts';
+import { instant, revisions, type Database, type Queries } from '../db/index.ts';
 import { answer, notFound, type Mount } from '../http/index.ts';
-import { costOf, dayBounds, instant, loadPieces, type PieceRecord, type Readers } from '../pieces/index.ts';
+import { costOf, dayBounds, loadPieces, type PieceRecord, type Readers } from '../pieces/index.ts';
 import { queueJob } from '../jobs/index.ts';
 import { answeredRows, type MarketOnDay, type Markets, inBase } from '../market/index.ts';
 import { piecePrices, shopPrices, type PiecePrices, type ShopPrices } from './prices.ts';
