@@ -44,7 +44,8 @@ export async function findEverything(
   const words = searchWords(q);
   const byNumber = await db.rows<OfPiece>(
     'SELECT id, stock_number, title FROM piece WHERE stock_number LIKE ? ORDER BY id DESC LIMIT ?',
-    [inside, MOST_PIECES],
+    // by any part of a number; letters alone only by how it begins, which an index knows
+    [/\d/.test(q) ? inside : inside.slice(1), MOST_PIECES],
   );
   const byWords =
     words === ''

@@ -28,6 +28,7 @@ export function mountPieces(mount: Mount, readers: Readers, markets: Markets, pi
   const sums = () => kept('sums', () => sumsOfStock(database));
   mount.handle(pieceRoutes.tray, async () => answer(await trayOf(database, await sums(), readers, markets)));
 
+  const totals = untilNextEntry<number>(database);
   mount.handle(pieceRoutes.listPieces, async ({ query }) => {
     const before = decodeCursor(query.cursor, 1)?.[0];
     const where: string[] = [];
@@ -40,9 +41,10 @@ export function mountPieces(mount: Mount, readers: Readers, markets: Markets, pi
       where.push('MATCH (title, stock_number, source_name, seller_statement) AGAINST (? IN BOOLEAN MODE)');
       values.push(searchWords(query.q));
     }
-    const total = await database.row<{ n: number }>(
-      `SELECT COUNT(*) AS n FROM piece ${where.length > 0 ? `WHERE ${where.join(' AND ')}` : ''}`,
-      values,
+    const counting = `SELECT COUNT(*) AS n FROM piece ${where.length > 0 ? `WHERE ${where.join(' AND ')}` : ''}`;
+    const counted = [...values];
+    const total = await totals(JSON.stringify([counting, counted]), async () =>
+      Number((await database.row<{ n: number }>(counting, counted))?.n ?? 0),
     );
     if (before !== undefined) {
       where.push('id < ?');
@@ -57,7 +59,7 @@ export function mountPieces(mount: Mount, readers: Readers, markets: Markets, pi
       pageOf(
         slips,
         query.limit,
-        Number(total?.n ?? 0),
+        total,
         (s) => s,
         (s) => [s.id],
       ),
