@@ -108,7 +108,9 @@ export async function startMariaDb(folder, options) {
       '--local-infile=0',
       '--max-allowed-packet=256M',
       `--log-error=${join(run, 'error.log')}`,
-      ...(options.durable ? ['--innodb-flush-log-at-trx-commit=1'] : relaxed),
+      ...(options.durable
+        ? ['--innodb-flush-log-at-trx-commit=1', '--innodb-buffer-pool-size=256M']
+        : relaxed),
       ...(options.node?.args ?? []),
     ],
     { stdio: 'ignore', detached: true },
