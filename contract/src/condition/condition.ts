@@ -3,6 +3,7 @@ import {
   gradeAnswerShape,
   findingShape,
   completenessShape,
+  countedPartsShape,
   inspectionShape,
   treatmentPlanShape,
   agreementShape,
@@ -323,6 +324,10 @@ export const gradingSheet = gradingSummary
           pieceName,
           z.object({
             construction: z.enum(CONSTRUCTIONS),
+            /** as it was decided: what it is drawn as */
+            variant: z.string().nullable(),
+            pattern: z.string().nullable(),
+            parts: countedPartsShape,
           }),
         ),
         looked: z

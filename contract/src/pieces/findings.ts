@@ -2,6 +2,7 @@
 import { findingShape, completenessShape, inspectionShape } from './grading.ts';
 import { z } from 'zod';
 import { basePart, DEFECTS, PARTS, SCALE_IDS, SEVERITIES, STEP_STATES } from '@jutbank/core/condition';
+import { MOST_BLADES, MOST_TOOLS } from '@jutbank/core/pieces';
 import { text, ulid } from '../http/index.ts';
 
 export const part = z
@@ -25,8 +26,8 @@ export const finding = z.object({
     .nullish(),
 });
 export const inspection = z.object({
-  blades: z.number().int().min(1).max(12),
-  tools: z.number().int().min(0).max(40),
+  blades: z.number().int().min(1).max(MOST_BLADES),
+  tools: z.number().int().min(0).max(MOST_TOOLS),
   steps: z.record(z.string().max(60), z.enum(STEP_STATES)),
 });
 export const completeness = z.record(z.string().max(40), z.string().max(40).nullish());

@@ -43,6 +43,7 @@ export {
   type PricingBody,
   type Readings,
   type Tray,
+  countedPartsShape,
   pricingBody,
   readings,
 } from './sheet.ts';

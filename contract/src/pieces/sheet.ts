@@ -7,7 +7,7 @@ import { storedAttribution, narrowing } from './observations.ts';
 import { conditionBodyShape, quotedScale } from './findings.ts';
 import { listingRecord } from './listing.ts';
 import { constructionShape } from '../reference/index.ts';
-import { STAGES } from '@jutbank/core/pieces';
+import { STAGES, type CountedParts } from '@jutbank/core/pieces';
 import { moneyShape, moneySchema, positiveMoney, text, ulid, withheld } from '../http/index.ts';
 import { TIERS } from '@jutbank/core/bench';
 import { z } from 'zod';
@@ -124,6 +124,17 @@ export const pricingBody = z.object({
   note: text(1000).default(''),
 });
 
+/** What comes in several on a piece, and who says how many. */
+export const countedPartsShape: z.ZodType<CountedParts> = z
+  .object({
+    blades: z.number(),
+    tools: z.number(),
+    /** in their order, as far as the pattern names them */
+    bladeNames: z.array(z.string()),
+    by: z.enum(['bench', 'form']).nullable(),
+  })
+  .meta({ id: 'CountedParts' });
+
 export const pieceSheet = pieceSlip
   .extend({
     version: z.number(),
@@ -150,6 +161,7 @@ export const pieceSheet = pieceSlip
     sealed: z.boolean(),
     narrowing: narrowing,
     condition: conditionBodyShape,
+    parts: countedPartsShape,
     grade: gradeAnswerShape,
     /** in years, as the grade takes it; null where it is not dated on both sides */
     age: z.number().nullable(),

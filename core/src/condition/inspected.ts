@@ -9,8 +9,12 @@ export interface Inspection {
   readonly tools: number;
   readonly steps: Readonly<Record<string, StepState>>;
 }
-export const freshInspection = (construction: Construction): Inspection => ({
-  blades: 1,
-  tools: construction === 'multi-tool' ? 2 : 0,
+/** @param counted how many there are, where that is known; else one blade, and of a multi-tool two tools */
+export const freshInspection = (
+  construction: Construction,
+  counted?: Pick<Inspection, 'blades' | 'tools'>,
+): Inspection => ({
+  blades: counted?.blades ?? 1,
+  tools: counted?.tools ?? (construction === 'multi-tool' ? 2 : 0),
   steps: {},
 });

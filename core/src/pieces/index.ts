@@ -16,5 +16,6 @@ export {
   extentOfInspection,
   statementsOf,
 } from './statements.ts';
+export { countedParts, MOST_BLADES, MOST_TOOLS, type CountedParts } from './countedParts.ts';
 export { questionOf, SOURCE_OF_PIECE, type PieceToIdentify, type SourceOfPiece } from './question.ts';
 export { asKnownOn, changesSince, type KnownThen, type SinceThen, type Written } from './asKnown.ts';

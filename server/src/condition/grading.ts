@@ -4,7 +4,6 @@ import {
   agreementOf,
   defectsThatDiffer,
   gradeCondition,
-  mainScale,
   SCALE_IDS,
   type Finding,
   type RuleSet,
@@ -123,11 +122,13 @@ export async function gradingSheet(db: Queries, readers: Readers, id: string): P
     gradeCondition({ ...gradeQuestion(record, assessed.get(record.id)?.made), findings }, rules).grades;
   const both = pieces.flatMap((p) => {
     const record = records.get(p.piece_id);
-    return record
+    const assessment = assessed.get(p.piece_id);
+    return record && assessment
       ? [
           {
             p,
             record,
+            assessment,
             first: graded(record, record.findings),
             second: p.findings && graded(record, p.findings),
           },
@@ -139,8 +140,8 @@ export async function gradingSheet(db: Queries, readers: Readers, id: string): P
   );
   return {
     ...summaryOf(row),
-    items: both.map(({ p, record, first, second }) => {
-      const scale = assessed.get(record.id)?.scale ?? mainScale(record.intake.construction);
+    items: both.map(({ p, record, assessment, first, second }) => {
+      const { scale, parts } = assessment;
       const on = (grades: typeof first) => grades.find((g) => g.scale === scale)?.grade ?? '';
       return {
         piece: {
@@ -148,6 +149,9 @@ export async function gradingSheet(db: Queries, readers: Readers, id: string): P
           stockNumber: record.stockNumber,
           title: record.intake.title,
           construction: record.intake.construction,
+          variant: record.attribution?.variant ?? null,
+          pattern: record.attribution?.pattern ?? null,
+          parts,
         },
         looked:
           second && p.looked_by !== null && p.looked_at !== null

@@ -5,7 +5,6 @@ import { ulid } from 'ulid';
 import {
   checkRules,
   documentOf,
-  freshInspection,
   gradeCondition,
   RULE_IDS,
   SHIPPED_RULES,
@@ -172,7 +171,7 @@ export function mountCondition(mount: Mount, readers: Readers, pictures: Picture
     const record = await pieceRecord(database, params.id);
     const index = await readers.library.index();
     const assessment = await readers.assess(record);
-    const { grade } = assessment;
+    const { grade, inspection } = assessment;
     const statements = statementsOf(
       factsForStatements(record, assessment, await contextOf(database, record.id)),
     );
@@ -181,7 +180,7 @@ export function mountCondition(mount: Mount, readers: Readers, pictures: Picture
       {
         letterhead: await letterheadOf(database),
         record,
-        inspection: record.inspection ?? freshInspection(record.intake.construction),
+        inspection,
         grade,
         file: await conditionFile(database, index, record),
         claim: which?.label ?? '',

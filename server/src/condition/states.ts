@@ -1,6 +1,6 @@
 /** Findings of today, and the states they leave behind: as found, after every treatment, after every new look. */
 import { ulid } from 'ulid';
-import { freshInspection, type Completeness, type Finding } from '@jutbank/core/condition';
+import { type Completeness, type Finding } from '@jutbank/core/condition';
 import type { ConditionState } from '@jutbank/contract/condition';
 import type { Person } from '@jutbank/contract/shop';
 import type { Transaction } from '../db/index.ts';
@@ -40,11 +40,11 @@ export async function snapshotCondition(
   person: Person,
 ): Promise<string> {
   const id = ulid();
-  const { grade } = await readers.assessIn(tx, record);
+  const { grade, inspection } = await readers.assessIn(tx, record);
   const body = {
     findings: record.findings,
     completeness: record.completeness,
-    inspection: record.inspection ?? freshInspection(record.intake.construction),
+    inspection,
   };
   await tx.run(
     'INSERT INTO condition_state (id, piece_id, why, body, grade, noted_by) VALUES (?, ?, ?, ?, ?, ?)',

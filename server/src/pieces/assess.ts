@@ -12,15 +12,17 @@ import {
   type ReferenceIndex,
 } from '@jutbank/core/bench';
 import {
+  freshInspection,
   gradeCondition,
   mainScale,
   type GradeAnswer,
   type GradeQuestion,
+  type Inspection,
   type RuleSet,
   type ScaleId,
 } from '@jutbank/core/condition';
 import { calendarOf, asDay, hullOf, periodOf, type Span } from '@jutbank/core/dates';
-import { questionOf } from '@jutbank/core/pieces';
+import { countedParts, questionOf, type CountedParts } from '@jutbank/core/pieces';
 import type { PieceRecord } from './record.ts';
 
 export interface PieceDate {
@@ -44,6 +46,10 @@ export interface Assessment {
   readonly age: number | null;
   /** the school it is quoted in: chosen, else the usual one for its making and age */
   readonly scale: ScaleId;
+  /** its blades and tools, as far as anybody counted them */
+  readonly parts: CountedParts;
+  /** what was looked at; where nobody has begun, all there is to look at */
+  readonly inspection: Inspection;
   /** the appraiser decided against evidence that speaks for an imitation */
   readonly overruled: boolean;
 }
@@ -76,6 +82,7 @@ export function assessPiece(
   const made = date ? hullOf(periodOf(date.core).strict) : undefined;
   const decided = record.attribution?.tier;
   const question = gradeQuestion(record, made);
+  const parts = partsOf(index, record, answer);
   return {
     index,
     answer,
@@ -83,9 +90,25 @@ export function assessPiece(
     made,
     grade: gradeCondition(question, rules),
     age: question.age ?? null,
+    parts,
+    inspection: record.inspection ?? freshInspection(record.intake.construction, parts),
     scale: record.quoted?.scale ?? mainScale(record.intake.construction, question.age),
     overruled: decided !== undefined && decided !== 'rejected' && answer.attribution.tier === 'rejected',
   };
+}
+
+/** A form this likely is counted by, for as long as nobody decided. */
+const COUNTED_FROM = 0.5;
+
+function partsOf(index: ReferenceIndex, record: PieceRecord, answer: IdentifyAnswer): CountedParts {
+  const leading =
+    record.observations.length > 0 ? answer.candidates.find((c) => c.probability >= COUNTED_FROM) : undefined;
+  const held = record.attribution ?? leading;
+  const row = index.variants.get(held?.variant ?? '');
+  return countedParts(record.intake.construction, record.observations, index.contents.features, {
+    pattern: row?.pattern ?? index.patterns.get(held?.pattern ?? ''),
+    variant: row?.variant,
+  });
 }
 
 /** The appraiser's own date where there is one; else the engine's one answer. */

@@ -1,7 +1,7 @@
 /** The five live readings of a piece: which, when, condition, worth, paper trail. */
 import { setImmediate as turn } from 'node:timers/promises';
 import type { Alert, IdentifyAnswer, ReferenceIndex } from '@jutbank/core/bench';
-import { freshInspection, type GradeAnswer, type RuleSet, type ScaleId } from '@jutbank/core/condition';
+import { type GradeAnswer, type RuleSet, type ScaleId } from '@jutbank/core/condition';
 import type { Span } from '@jutbank/core/dates';
 import { trailOf, type Trail } from '@jutbank/core/provenance';
 import { dimensionOfUnit, formatQuantity } from '@jutbank/core/units';
@@ -353,7 +353,7 @@ export class Readers {
   async sheet(record: PieceRecord): Promise<PieceSheet> {
     const readings = (await this.readings([record])).get(record.id);
     if (!readings) throw new Error('no readings were made');
-    const { index, age, date, made, grade, scale, overruled } = await this.assess(record);
+    const { index, age, date, made, grade, scale, overruled, parts, inspection } = await this.assess(record);
     return {
       ...slipOf(slipFacts(record), readings),
       version: record.version,
@@ -367,8 +367,9 @@ export class Readers {
         findings: [...record.findings],
         completeness: record.completeness,
         inspected: record.inspected,
-        inspection: record.inspection ?? freshInspection(record.intake.construction),
+        inspection,
       },
+      parts,
       grade,
       age,
       quotedScale: scale,

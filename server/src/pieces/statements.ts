@@ -1,5 +1,5 @@
 /** What is known of a stored piece, for the statements that every paper is a view of. */
-import { freshInspection, partInWords } from '@jutbank/core/condition';
+import { partInWords } from '@jutbank/core/condition';
 import type { KnownOfPiece } from '@jutbank/core/pieces';
 import { ENGLISH } from '@jutbank/core/words';
 import { todayIso } from '../clock/index.ts';
@@ -44,7 +44,7 @@ export function factsForStatements(
   beside: RecordContext,
   words = ENGLISH,
 ): KnownOfPiece {
-  const { index, answer, date, overruled } = assessment;
+  const { index, answer, date, overruled, inspection } = assessment;
   const decided = record.attribution;
   return {
     index,
@@ -56,7 +56,7 @@ export function factsForStatements(
     findings: record.findings,
     completeness: record.completeness,
     inspected: record.inspected,
-    inspection: record.inspection ?? freshInspection(record.intake.construction),
+    inspection,
     treatments: record.treatments,
     asFound: record.intake.asFound,
     sealed: isSealed(record),

@@ -1,7 +1,6 @@
 /** The share of a part by painting it on the drawn piece, cell by cell: what is painted lies on that part alone. */
 import { useMemo, useRef, useState } from 'react';
-import { drawPiece, foundOn, anyPattern, recipeOfRecords } from '@jutbank/core/drawing';
-import type { Construction } from '@jutbank/core/reference';
+import { drawPiece, foundOn, type DrawingRecipe } from '@jutbank/core/drawing';
 
 /** mm of the piece that one cell covers */
 const CELL = 2;
@@ -14,11 +13,11 @@ interface Place {
 const BRUSH = [-1, 0, 1].flatMap((dx) => [-1, 0, 1].map((dy) => [dx, dy] as const));
 
 export function AreaPainter({
-  construction,
+  recipe,
   part,
   onShare,
 }: {
-  construction: Construction;
+  recipe: DrawingRecipe;
   /** of the inspection: 'scales', 'blade:1' */
   part: string;
   /** percent of the part that is painted, to the whole */
@@ -29,10 +28,7 @@ export function AreaPainter({
   const [way, setWay] = useState<'paint' | 'wipe'>();
   const last = useRef<Place>(undefined);
   const whole = useRef<number>(undefined);
-  const drawn = useMemo(
-    () => drawPiece(recipeOfRecords({ pattern: anyPattern(construction), features: [] }), 'open'),
-    [construction],
-  );
+  const drawn = useMemo(() => drawPiece(recipe, 'open'), [recipe]);
   const { left, top, widthMm, heightMm } = drawn;
   const columns = Math.ceil(widthMm / CELL);
   const rows = Math.ceil(heightMm / CELL);

@@ -9,6 +9,7 @@ import type { Construction } from '@jutbank/core/reference';
 import type { ConditionBody } from '@jutbank/contract/pieces';
 import { useAnswer } from '../base/answers.ts';
 import { useMay } from '../base/session.ts';
+import { useForms } from '../reference/useForms.ts';
 import { useSheet } from '../pieces/useSheet.ts';
 import { StageBar } from '../pieces/StageBar.tsx';
 import { isHere, useStage } from '../pieces/usePiece.ts';
@@ -58,6 +59,10 @@ function Condition({
   const state = useStage(sheet, conditionRoutes.putCondition, sheet.condition, asBody);
   const { findings, completeness } = state.value;
   const construction = sheet.intake.construction;
+  const { variant, pattern } = sheet.readings.which;
+  const as = { construction, variant, pattern };
+  const recipe = useForms([as])(as);
+  const [inHand, setInHand] = useState<string>();
   const grade = useAnswer(
     conditionRoutes.grade,
     { body: { construction, findings, completeness, age: sheet.age } },
@@ -97,6 +102,9 @@ function Condition({
               body={state.value}
               may={mayWork && !state.value.inspected}
               items
+              parts={sheet.parts}
+              recipe={recipe}
+              onLook={setInHand}
               onChange={state.set}
               onUndo={state.undo}
             />
@@ -105,6 +113,8 @@ function Condition({
             <Found
               sheet={sheet}
               body={state.value}
+              recipe={recipe}
+              inHand={inHand}
               shares={grade.data?.deductions}
               may={mayWork && !state.value.inspected}
               onChange={(next) => set({ findings: next })}

@@ -1,22 +1,26 @@
 /** What was found, what each of it costs, and where it is: pinned on the outline or on a picture. */
 import { Button } from '@mui/material';
 import { CellInput } from '../parts/fields/CellInput.tsx';
-import { useState } from 'react';
+import { useCallback, useState } from 'react';
 import { findingInWords, type Deduction, type Finding } from '@jutbank/core/condition';
 import type { ConditionBody, PieceSheet } from '@jutbank/contract/pieces';
-import { partDrawnInWords } from '@jutbank/core/drawing';
+import { foundOn, partDrawnInWords, type DrawingRecipe } from '@jutbank/core/drawing';
 import { FormDrawing } from '../reference/FormDrawing.tsx';
-import { useForms } from '../reference/useForms.ts';
 
 export function Found({
   sheet,
   body,
+  recipe,
+  inHand,
   shares,
   may,
   onChange,
 }: {
   sheet: PieceSheet;
   body: ConditionBody;
+  recipe: DrawingRecipe;
+  /** the part that is looked at just now */
+  inHand: string | undefined;
   shares: readonly Deduction[] | undefined;
   may: boolean;
   onChange: (findings: Finding[]) => void;
@@ -24,9 +28,10 @@ export function Found({
   const { findings } = body;
   const [surface, setSurface] = useState<string>();
   const [pinning, setPinning] = useState<number>();
-  const { variant, pattern } = sheet.readings.which;
-  const as = { construction: sheet.intake.construction, variant, pattern };
-  const recipeOf = useForms([as]);
+  const emphasis = useCallback(
+    (drawn: string) => (inHand !== undefined && foundOn(inHand, drawn) ? 'lit' : undefined),
+    [inHand],
+  );
   /** the part of the drawing that the last pin was put on */
   const [landed, setLanded] = useState<string>();
   const picture = sheet.pictures.find((p) => p.id === surface);
@@ -90,7 +95,7 @@ export function Found({
             alt={picture.caption || 'Picture of the piece'}
           />
         ) : (
-          <FormDrawing recipe={recipeOf(as)} view="open" width={560} height={300} />
+          <FormDrawing recipe={recipe} view="open" width={560} height={300} emphasis={emphasis} />
         )}
         {here.map(({ pin: at, i }) => (
           <span
@@ -130,8 +135,8 @@ export function Found({
                   />
                 )}
               </span>
-              <span className="num soft" title="share of the condition this costs">
-                −{((shares?.[i]?.share ?? 0) * 100).toFixed(1)}
+              <span className="num soft" title="share of the condition that this costs">
+                −{((shares?.[i]?.share ?? 0) * 100).toFixed(1)} %
               </span>
               {may && (
                 <>

@@ -5,16 +5,25 @@ import { useRef, useState } from 'react';
 import {
   defectInWords,
   measureUnit,
-  partInWords,
   SEVERITIES,
   severityInWords,
   type Defect,
 } from '@jutbank/core/condition';
+import type { DrawingRecipe } from '@jutbank/core/drawing';
 import type { Construction } from '@jutbank/core/reference';
 import { sentence } from '../parts/words.ts';
 import { AreaPainter } from './AreaPainter.tsx';
 import { ALTERED } from './inspectKeys.ts';
-import { onSide, seenOf, sidesOf, type Body, type Draft, type HowBad, type Looked } from './inspecting.ts';
+import {
+  inHandInWords,
+  onSide,
+  seenOf,
+  sidesOf,
+  type Body,
+  type Draft,
+  type HowBad,
+  type Looked,
+} from './inspecting.ts';
 import { SeverityPicture } from './SeverityPicture.tsx';
 
 export function InHand({
@@ -29,7 +38,10 @@ export function InHand({
   onNot,
   onItem,
   onSection,
+  onEverything,
   onNext,
+  bladeNames,
+  recipe,
 }: {
   looked: Looked;
   construction: Construction;
@@ -42,7 +54,11 @@ export function InHand({
   onNot: () => void;
   onItem: (state: string) => void;
   onSection: () => void;
+  onEverything: () => void;
   onNext: () => void;
+  bladeNames: readonly string[];
+  /** the piece as it is drawn: what is painted is painted on it */
+  recipe: DrawingRecipe;
 }) {
   if (looked.kind === 'item')
     return (
@@ -69,12 +85,16 @@ export function InHand({
   const seen = seenOf(looked, body);
   return (
     <div className="askbox" aria-live="polite">
-      <div className="big">
-        {looked.title}: {partInWords(step.part)}
-      </div>
+      <div className="big">{inHandInWords(looked, bladeNames)}</div>
       <div className="q">{step.ask}</div>
       {draft?.step.id === step.id ? (
-        <AskHowBad draft={draft} construction={construction} onDraft={onDraft} onAdd={onAdd} />
+        <AskHowBad
+          draft={draft}
+          construction={construction}
+          recipe={recipe}
+          onDraft={onDraft}
+          onAdd={onAdd}
+        />
       ) : (
         <>
           <span className="chips" role="group" aria-label="What is found">
@@ -111,6 +131,9 @@ export function InHand({
             <ButtonBase className="chip" disabled={!may} onClick={onSection}>
               <i>g</i>All of “{looked.title}” good
             </ButtonBase>
+            <ButtonBase className="chip" disabled={!may} onClick={onEverything}>
+              <i>a</i>All that is open is good
+            </ButtonBase>
           </span>
           {step.caution !== undefined && <p className="caution">{step.caution}</p>}
         </>
@@ -125,11 +148,13 @@ const BY_AREA: readonly Defect[] = ['finish-loss', 'wear'];
 function AskHowBad({
   draft,
   construction,
+  recipe,
   onDraft,
   onAdd,
 }: {
   draft: Draft;
   construction: Construction;
+  recipe: DrawingRecipe;
   onDraft: (draft: Draft | undefined) => void;
   onAdd: (bad: HowBad) => void;
 }) {
@@ -194,7 +219,7 @@ function AskHowBad({
             or painted: what is gone, on the part as it is drawn
           </p>
           <AreaPainter
-            construction={construction}
+            recipe={recipe}
             part={draft.step.part}
             onShare={(percent) => setTyped(String(percent))}
           />

@@ -1,7 +1,9 @@
 /** One thing to look at after the other, answered by number keys; a whole section is good at one stroke. */
 import { ButtonBase } from '@mui/material';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import type { Inspection } from '@jutbank/core/condition';
+import type { DrawingRecipe } from '@jutbank/core/drawing';
+import { MOST_BLADES, MOST_TOOLS, type CountedParts } from '@jutbank/core/pieces';
 import type { Construction } from '@jutbank/core/reference';
 import { useShortcuts } from '../base/shortcuts.ts';
 import { sentence } from '../parts/words.ts';
@@ -31,11 +33,26 @@ interface Props<B extends Inspected> {
   readonly may: boolean;
   /** also asks what is with the piece */
   readonly items: boolean;
+  /** how many blades and tools the bench or the form has, and what the blades are called */
+  readonly parts: CountedParts;
+  readonly recipe: DrawingRecipe;
+  /** told the part that is in hand, to be shown on a drawing beside */
+  readonly onLook?: (part: string | undefined) => void;
   readonly onChange: (body: B) => void;
   readonly onUndo: () => void;
 }
 
-export function Inspect<B extends Inspected>({ construction, body, may, items, onChange, onUndo }: Props<B>) {
+export function Inspect<B extends Inspected>({
+  construction,
+  body,
+  may,
+  items,
+  parts,
+  recipe,
+  onLook,
+  onChange,
+  onUndo,
+}: Props<B>) {
   const { blades, tools } = body.inspection;
   const list = useMemo(
     () => lookList(construction, { blades, tools }, items),
@@ -50,6 +67,8 @@ export function Inspect<B extends Inspected>({ construction, body, may, items, o
         ? undefined
         : nextOpen(list, body, 0);
   const looked = at === undefined ? undefined : list[at];
+  const part = looked?.kind === 'step' ? looked.step.part : undefined;
+  useEffect(() => onLook?.(part), [onLook, part]);
 
   const go = (to: number | undefined) => {
     setDraft(undefined);
@@ -89,6 +108,7 @@ export function Inspect<B extends Inspected>({ construction, body, may, items, o
       <Counts
         construction={construction}
         inspection={body.inspection}
+        parts={parts}
         may={may}
         onChange={(inspection) => onChange({ ...body, inspection })}
       />
@@ -106,6 +126,9 @@ export function Inspect<B extends Inspected>({ construction, body, may, items, o
           onNot={() => say(withStep(body, looked.step.id, 'not-examined'))}
           onItem={(item) => looked.kind === 'item' && say(withItem(body, looked.step.item, item))}
           onSection={() => say(allGood(body, list, looked.section))}
+          onEverything={() => say(allGood(body, list))}
+          bladeNames={parts.bladeNames}
+          recipe={recipe}
           onNext={() => at !== undefined && go(nextOpen(list, body, at + 1))}
         />
       ) : (
@@ -191,37 +214,64 @@ function Sections({
 function Counts({
   construction,
   inspection,
+  parts,
   may,
   onChange,
 }: {
   construction: Construction;
   inspection: Inspection;
+  parts: CountedParts;
   may: boolean;
   onChange: (inspection: Inspection) => void;
 }) {
   const kinds = (['blades', 'tools'] as const).filter(
     (kind) => kind === 'blades' || construction === 'multi-tool' || construction === 'slipjoint',
   );
+  const differs = parts.by !== null && kinds.some((kind) => inspection[kind] !== parts[kind]);
   return (
     <div className="counts">
-      {kinds.map((kind) => (
-        <span key={kind} className="chips" role="group" aria-label={sentence(kind)}>
-          <span className="soft">{sentence(kind)}</span>
-          {Array.from({ length: kind === 'tools' ? 13 : 6 }, (_, i) => (kind === 'blades' ? i + 1 : i)).map(
-            (n) => (
-              <ButtonBase
-                key={n}
-                className="chip"
-                disabled={!may}
-                aria-pressed={inspection[kind] === n}
-                onClick={() => onChange({ ...inspection, [kind]: n })}
-              >
-                {n}
-              </ButtonBase>
-            ),
-          )}
-        </span>
-      ))}
+      {kinds.map((kind) => {
+        const n = inspection[kind];
+        const set = (to: number) => onChange({ ...inspection, [kind]: to });
+        return (
+          <span key={kind} className="count" role="group" aria-label={sentence(kind)}>
+            <span className="soft">{sentence(kind)}</span>
+            <ButtonBase
+              className="chip"
+              aria-label={`One of the ${kind} less`}
+              disabled={!may || n <= LEAST[kind]}
+              onClick={() => set(n - 1)}
+            >
+              −
+            </ButtonBase>
+            <b className="num" aria-live="polite">
+              {n}
+            </b>
+            <ButtonBase
+              className="chip"
+              aria-label={`One of the ${kind} more`}
+              disabled={!may || n >= MOST[kind]}
+              onClick={() => set(n + 1)}
+            >
+              +
+            </ButtonBase>
+          </span>
+        );
+      })}
+      {differs ? (
+        <ButtonBase
+          className="chip"
+          disabled={!may}
+          onClick={() => onChange({ ...inspection, blades: parts.blades, tools: parts.tools })}
+        >
+          {SAID_BY[parts.by ?? 'form']}: {kinds.map((kind) => `${parts[kind]} ${kind}`).join(', ')}
+        </ButtonBase>
+      ) : (
+        <span className="soft">{parts.by === null ? 'nobody has counted them yet' : SAID_BY[parts.by]}</span>
+      )}
     </div>
   );
 }
+const LEAST = { blades: 1, tools: 0 } as const;
+const MOST = { blades: MOST_BLADES, tools: MOST_TOOLS } as const;
+const SAID_BY = { bench: 'as counted at the bench', form: 'as its form has them' } as const;

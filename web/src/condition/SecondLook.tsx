@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { findingInWords, freshInspection } from '@jutbank/core/condition';
 import { useKeptAnswers } from '../base/answers.ts';
 import { send } from '../base/api.ts';
+import { useForms } from '../reference/useForms.ts';
 import { Inspect } from './Inspect.tsx';
 import { lookList, seenOf, type Body } from './inspecting.ts';
 
@@ -20,11 +21,12 @@ export function SecondLook({
   onDone: () => void;
 }) {
   const answers = useKeptAnswers();
+  const recipe = useForms([piece])(piece);
   const [begun] = useState<LookBody>({
     findings: [],
     completeness: {},
     inspected: false,
-    inspection: freshInspection(piece.construction),
+    inspection: freshInspection(piece.construction, piece.parts),
   });
   const [steps, setSteps] = useState<readonly LookBody[]>([]);
   const body = steps.at(-1) ?? begun;
@@ -52,6 +54,8 @@ export function SecondLook({
         body={body}
         may
         items={false}
+        parts={piece.parts}
+        recipe={recipe}
         onChange={(next) => setSteps([...steps, next])}
         onUndo={() => setSteps(steps.slice(0, -1))}
       />

@@ -94,6 +94,7 @@ export function useInspectKeys(context: KeyContext) {
               does: 'All of the section good',
               run: () => say(allGood(body, list, looked.section)),
             },
+            { key: 'a', does: 'All that is open is good: as new', run: () => say(allGood(body, list)) },
           ]
         : []),
       {

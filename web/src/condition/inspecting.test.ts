@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { freshInspection } from '@jutbank/core/condition';
 import type { ConditionBody } from '@jutbank/contract/pieces';
-import { allGood, lookList, nextOpen, seenOf, withItem, withStep } from './inspecting.ts';
+import { allGood, inHandInWords, lookList, nextOpen, seenOf, withItem, withStep } from './inspecting.ts';
 
 const fresh: ConditionBody = {
   findings: [],
@@ -51,5 +51,37 @@ describe('inspecting by keyboard', () => {
     );
     expect(nextOpen(list, said, 5)).toBeUndefined();
     expect(nextOpen(list, withItem(said, 'box', null), list.length - 1)).toBe(list.length - 5);
+  });
+});
+
+describe('what is in hand', () => {
+  const two = lookList('slipjoint', { blades: 2, tools: 0 });
+  const named = (id: string, names: readonly string[]) => {
+    const looked = two.find((l) => l.step.id === id);
+    return looked && inHandInWords(looked, names);
+  };
+  test('says which blade a step is about, by the name its pattern gives it', () => {
+    expect(named('edge:2', ['master', 'pen'])).toMatch(/^Blade 2, pen/);
+    expect(named('edge:2', [])).toMatch(/^Blade 2(?!,)/);
+    expect(named('edge:1', ['master', 'pen'])).toMatch(/^Blade 1, master/);
+  });
+  test('a part of which there is one takes no blade’s name', () => {
+    expect(named('scales-cracks', ['master', 'pen'])).toBe('Handle: scales');
+  });
+  test('one stroke makes all that is open good, and leaves what was found', () => {
+    const fresh = {
+      findings: [],
+      completeness: {},
+      inspection: freshInspection('slipjoint', { blades: 2, tools: 0 }),
+    };
+    const found = {
+      ...fresh,
+      findings: [{ part: 'scales', defect: 'crack' as const, severity: 'light' as const }],
+    };
+    const good = allGood(found, two);
+    const [cracks] = two.filter((l) => l.step.id === 'scales-cracks');
+    if (!cracks) throw new Error('no such step');
+    expect(two.filter((l) => l.kind === 'step' && seenOf(l, good) === undefined)).toEqual([]);
+    expect(seenOf(cracks, good)).toBe('found');
   });
 });

@@ -3,6 +3,7 @@ import {
   COMPLETENESS,
   inspectionFor,
   ITEMS_OF,
+  partInWords,
   stepState,
   type Completeness,
   type Defect,
@@ -14,6 +15,7 @@ import {
 } from '@jutbank/core/condition';
 import type { Construction } from '@jutbank/core/reference';
 import type { ConditionBody } from '@jutbank/contract/pieces';
+import { sentence } from '../parts/words.ts';
 
 export interface ItemStep {
   readonly id: string;
@@ -50,6 +52,19 @@ export function lookList(
   return [...steps, ...items];
 }
 
+/** What is in hand, the blade by its name where the pattern has one: “Blade 2, pen: edge”. */
+export function inHandInWords(looked: Looked, bladeNames: readonly string[]): string {
+  if (looked.kind === 'item') return sentence(looked.step.item);
+  const { title, step } = looked;
+  const [base = step.part, number] = step.part.split(':');
+  const own = BLADED.has(base) ? bladeNames[Number(number ?? 1) - 1] : undefined;
+  const named = own === undefined ? title : `${title}, ${own}`;
+  const part = partInWords(title.endsWith(` ${number ?? ''}`) ? base : step.part);
+  return part.toLowerCase() === title.toLowerCase() ? named : `${named}: ${part}`;
+}
+/** Parts of which each blade has one. */
+const BLADED: ReadonlySet<string> = new Set(['blade', 'edge', 'tip', 'tang', 'finish']);
+
 export type Body = Pick<ConditionBody, 'findings' | 'completeness' | 'inspection'>;
 export type Seen = 'found' | StepState | 'said' | undefined;
 
@@ -74,10 +89,15 @@ export const withStep = (body: Body, id: string, state: StepState): Body => ({
   inspection: { ...body.inspection, steps: { ...body.inspection.steps, [id]: state } },
 });
 
-/** Everything of a section that nobody looked at yet is good; what was found stays found. */
-export function allGood(body: Body, list: readonly Looked[], section: string): Body {
+/** Everything of a section, or of the piece, that nobody looked at yet is good; what was found stays found. */
+export function allGood(body: Body, list: readonly Looked[], section?: string): Body {
   return list
-    .filter((l) => l.section === section && l.kind === 'step' && seenOf(l, body) === undefined)
+    .filter(
+      (l) =>
+        (section === undefined || l.section === section) &&
+        l.kind === 'step' &&
+        seenOf(l, body) === undefined,
+    )
     .reduce((so, l) => withStep(so, l.step.id, 'good'), body);
 }
 

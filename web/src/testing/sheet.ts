@@ -47,6 +47,7 @@ export const sheetOf = (more: Partial<PieceSheet> = {}): PieceSheet => ({
   observations: [],
   attribution: null,
   date: null,
+  parts: { blades: 1, tools: 0, bladeNames: [], by: null },
   overruled: false,
   age: null,
   quotedScale: 'collector',
