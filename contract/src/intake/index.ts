@@ -5,5 +5,8 @@ export {
   type LotSharesBody,
   type LotSheet,
   type LotSummary,
+  lotPiecesBody,
+  type LotPiecesBody,
   lotRoutes,
+  MOST_AT_ONCE,
 } from './lots.ts';

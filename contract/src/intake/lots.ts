@@ -12,6 +12,7 @@ import {
   text,
   ulid,
 } from '../http/index.ts';
+import { AS_FOUND } from '../pieces/index.ts';
 import { allocationShape } from './shapes.ts';
 import { z } from 'zod';
 import { ALLOCATION_METHODS } from '@jutbank/core/intake';
@@ -35,7 +36,11 @@ export const lotBody = z.object({
 });
 export type LotBody = z.infer<typeof lotBody>;
 
+/** Pieces that one request takes into a lot. */
+export const MOST_AT_ONCE = 100;
 export const lotPiecesBody = z.object({
+  /** the state all of them came in */
+  asFound: z.enum(AS_FOUND).nullable().default(null),
   pieces: z
     .array(
       z.object({
@@ -46,7 +51,7 @@ export const lotPiecesBody = z.object({
       }),
     )
     .min(1)
-    .max(100),
+    .max(MOST_AT_ONCE),
 });
 export type LotPiecesBody = z.infer<typeof lotPiecesBody>;
 
@@ -76,6 +81,7 @@ export const lotPiece = z
     share: z.string().nullable(),
     cost: z.string(),
     keep: z.boolean(),
+    pictures: z.number(),
     /** what its sale left, in the lot's currency */
     net: z.string().nullable(),
     soldOn: z.string().nullable(),

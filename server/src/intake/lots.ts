@@ -51,6 +51,7 @@ interface PieceOfLot {
   lot_value: string | null;
   lot_share: string | null;
   keep: number;
+  pictures: number;
   net: { net: string; left?: string } | null;
   net_currency: string | null;
   sold_on: string | null;
@@ -60,7 +61,7 @@ interface PieceOfLot {
 }
 
 const PIECES =
-  'SELECT p.lot_id, p.id, p.stock_number, p.title, p.stage, p.price, p.lot_value, p.lot_share, p.keep, s.net, s.currency AS net_currency, DATE(s.sold_at) AS sold_on, g.given_on, g.refund, g.currency AS refund_currency FROM piece p LEFT JOIN sale s ON s.piece_id = p.id AND s.returned_on IS NULL LEFT JOIN given_back g ON g.piece_id = p.id';
+  'SELECT p.lot_id, p.id, p.stock_number, p.title, p.stage, p.price, p.lot_value, p.lot_share, p.keep, (SELECT COUNT(*) FROM picture i WHERE i.piece_id = p.id AND i.removed = 0) AS pictures, s.net, s.currency AS net_currency, DATE(s.sold_at) AS sold_on, g.given_on, g.refund, g.currency AS refund_currency FROM piece p LEFT JOIN sale s ON s.piece_id = p.id AND s.returned_on IS NULL LEFT JOIN given_back g ON g.piece_id = p.id';
 
 export function mountLots(mount: Mount, readers: Readers, markets: Markets): void {
   const { database } = mount;
@@ -105,6 +106,7 @@ export function mountLots(mount: Mount, readers: Readers, markets: Markets): voi
         share: amountOf(p.lot_share),
         cost: money(p.price ?? 0, lot.currency).amount,
         keep: Boolean(p.keep),
+        pictures: Number(p.pictures),
         net: net?.amount ?? null,
         soldOn: p.sold_on,
       };
@@ -246,6 +248,7 @@ export function mountLots(mount: Mount, readers: Readers, markets: Markets): voi
             sourceKind: lot.source_kind,
             sourceName: lot.source_name,
             acquired: lot.acquired,
+            asFound: body.asFound,
             cameWith: `Lot: ${lot.name}`,
           },
           person,

@@ -18,6 +18,7 @@ const piece = (id: string, title: string, more: Partial<LotPiece> = {}): LotPiec
   share: null,
   cost: '26.67',
   keep: false,
+  pictures: 0,
   net: null,
   soldOn: null,
   ...more,
@@ -82,13 +83,102 @@ describe('a lot', () => {
       'POST /lots/l1/pieces': () => ({ status: 201, body: lot({ version: 5, pieces: 3 }) }),
     });
     await userEvent.type(await screen.findByLabelText('Next piece'), 'Pruner');
-    await userEvent.type(screen.getByLabelText('Worth about'), '12,50{Enter}');
+    await userEvent.type(screen.getByLabelText('Worth about, EUR'), '12,50{Enter}');
     await screen.findByText('3 pieces, 1 sold, 0 kept');
     expect(came.find((r) => r.method === 'POST')?.body).toEqual({
-      pieces: [{ title: 'Pruner', construction: 'slipjoint', value: '12.50' }],
+      asFound: null,
+      pieces: [{ title: 'Pruner', construction: 'slipjoint', value: '12.50', keep: false }],
     });
     expect(document.activeElement).toBe(screen.getByLabelText('Next piece'));
     expect(screen.getByLabelText<HTMLInputElement>('Next piece').value).toBe('');
+  });
+  test('whoever types faster than it saves loses nothing: what waits goes together, in its order', async () => {
+    let open1: (() => void) | undefined;
+    const gate = new Promise<void>((resolve) => {
+      open1 = resolve;
+    });
+    let asked = 0;
+    const came = open({
+      'POST /lots/l1/pieces': async () => {
+        asked += 1;
+        if (asked === 1) await gate;
+        return { status: 201, body: lot({ version: 4 + asked }) };
+      },
+    });
+    const line = await screen.findByLabelText('Next piece');
+    for (let i = 1; i <= 21; i++) await userEvent.type(line, `Knife ${i}{Enter}`);
+    within(screen.getByRole('list', { name: 'On their way into the lot' })).getByText(/Knife 21/);
+    open1?.();
+    await waitFor(() => expect(screen.queryByRole('list', { name: 'On their way into the lot' })).toBeNull());
+    const sent = came
+      .filter((r) => r.method === 'POST')
+      .map((r) => r.body as { pieces: { title: string }[] });
+    expect(sent.flatMap((body) => body.pieces.map((p) => p.title))).toEqual(
+      Array.from({ length: 21 }, (_, i) => `Knife ${i + 1}`),
+    );
+    expect(sent).toHaveLength(2);
+  });
+  test('what the server refuses stays with its reason, and the others go on', async () => {
+    open({
+      'POST /lots/l1/pieces': ({ body }) =>
+        (body as { pieces: { title: string }[] }).pieces.some((p) => p.title === 'Bad')
+          ? problem(422, 'Not right', [{ pointer: '/pieces/0/title', message: 'Not this name' }])
+          : { status: 201, body: lot({ version: 6, pieces: 4 }) },
+    });
+    const line = await screen.findByLabelText('Next piece');
+    await userEvent.type(line, 'Bad{Enter}');
+    await screen.findByText('Not this name');
+    await userEvent.type(line, 'Good{Enter}');
+    await screen.findByText('4 pieces, 1 sold, 0 kept');
+    await userEvent.click(screen.getByRole('button', { name: 'Leave out Bad' }));
+    expect(screen.queryByText('Not this name')).toBeNull();
+  });
+  test('a pasted list is looked over, then makes a piece of every line', async () => {
+    const came = open({
+      'POST /lots/l1/pieces': () => ({ status: 201, body: lot({ version: 5, pieces: 5 }) }),
+    });
+    await userEvent.click(await screen.findByLabelText('Next piece'));
+    await userEvent.paste('1. Harbour jack\tSlipjoint folder\t£40\n2. Bosun\tMulti-tool\t€12.50\n\nPruner');
+    const list = within(screen.getByRole('group', { name: 'Pasted list' }));
+    list.getByText(/The lot is kept in EUR: left out/);
+    expect(came.some((r) => r.method === 'POST')).toBe(false);
+    await userEvent.keyboard('{Enter}');
+    await screen.findByText('5 pieces, 1 sold, 0 kept');
+    expect(came.find((r) => r.method === 'POST')?.body).toEqual({
+      asFound: null,
+      pieces: [
+        { title: 'Harbour jack', construction: 'slipjoint', value: null, keep: false },
+        { title: 'Bosun', construction: 'multi-tool', value: '12.50', keep: false },
+        { title: 'Pruner', construction: 'slipjoint', value: null, keep: false },
+      ],
+    });
+  });
+  let heaped = 0;
+  // the page's own window has no files to show
+  URL.createObjectURL = () => `blob:${heaped++}`;
+  URL.revokeObjectURL = () => undefined;
+  test('a heap of pictures is dealt to the pieces that are here, looked over, and added', async () => {
+    const came = open(
+      { 'POST /pieces/1/pictures': () => problem(415, 'That is not a picture') },
+      lot({ list: [piece('1', 'Rigging knife'), piece('3', 'Pruner')] }),
+    );
+    const file = (name: string) => new File(['x'], name, { type: 'image/jpeg' });
+    await userEvent.upload(await screen.findByLabelText('Choose pictures of the lot'), [
+      file('img_2.jpg'),
+      file('img_1.jpg'),
+      file('img_3.jpg'),
+    ]);
+    expect(screen.getAllByLabelText('Shows').map((s) => s.textContent)).toEqual([
+      'HQ-3 Pruner',
+      'HQ-1 Rigging knife',
+      'nobody’s: left out',
+    ]);
+    await userEvent.click(screen.getByRole('button', { name: 'Add 2 of 3 pictures' }));
+    await screen.findByText('That is not a picture');
+    expect(came.filter((r) => r.method === 'POST').map((r) => r.path)).toEqual([
+      '/pieces/3/pictures',
+      '/pieces/1/pictures',
+    ]);
   });
   test('a worth that is said goes out under the version seen; emptied, the estimate holds again', async () => {
     const came = open({ 'PUT /lots/l1/pieces': () => ({ body: lot({ version: 5 }) }) });

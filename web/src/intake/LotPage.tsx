@@ -10,23 +10,21 @@ import {
 } from '@jutbank/contract/intake';
 import { Button } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { ALLOCATION_METHODS } from '@jutbank/core/intake';
-import { CONSTRUCTIONS, type Construction } from '@jutbank/core/reference';
 import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { CellInput } from '../parts/fields/CellInput.tsx';
-import { CellTick, chosen, optionsOf, Select } from '../parts/fields/choices.tsx';
+import { CellTick, optionsOf, Select } from '../parts/fields/choices.tsx';
 import { decimal } from '../parts/fields/typed.ts';
-import { Submit } from '../parts/fields/Submit.tsx';
-import { TextInput } from '../parts/fields/TextInput.tsx';
-import { useContractForm } from '../parts/fields/useContractForm.ts';
 import { Table, type Column } from '../parts/table/Table.tsx';
-import { CONSTRUCTION_WORDS, moneyText, STAGE_WORDS } from '../parts/words.ts';
+import { moneyText, STAGE_WORDS } from '../parts/words.ts';
+import { LotPictures } from './LotPictures.tsx';
 import { RecoveryBar } from './RecoveryBar.tsx';
+import { Run } from './Run.tsx';
 import './lots.css';
 
 const METHOD_WORDS = {
@@ -123,11 +121,17 @@ export default function LotPage() {
           )}
         </section>
       </div>
-      {mayWork && <Run id={id} onTaken={taken} />}
+      {mayWork && <Run id={id} currency={sheet.currency} onTaken={taken} />}
+      {mayWork && sheet.list.some((piece) => !hasLeft(piece.stage)) && (
+        <LotPictures
+          pieces={sheet.list.filter((piece) => !hasLeft(piece.stage))}
+          onAdded={() => void lot.refetch()}
+        />
+      )}
       {sheet.list.length === 0 ? (
         <p className="soft">
-          No piece yet. Write the first one’s working name above and press Enter; the next line waits for the
-          next one.
+          No piece yet. Write the first one’s working name above and press Enter, or paste a whole list; the
+          next line waits for the next one.
         </p>
       ) : (
         <Table
@@ -195,6 +199,13 @@ function columnsOf({
       className: 'soft',
       cell: (p) => STAGE_WORDS[p.stage],
       sortBy: (p) => p.stage,
+    },
+    {
+      id: 'pictures',
+      head: 'Pictures',
+      figure: true,
+      cell: (p) => (p.pictures === 0 ? <span className="soft">none</span> : p.pictures),
+      sortBy: (p) => p.pictures,
     },
     {
       id: 'worth',
@@ -357,39 +368,6 @@ function Costs({
         )}
       </div>
     </section>
-  );
-}
-
-interface RunForm {
-  pieces: { title: string; construction: Construction; value: string }[];
-}
-/** Thirty pieces in a run: a name, its construction, what it may be worth, Enter. */
-function Run({ id, onTaken }: { id: string; onTaken: (sheet: LotSheet) => void }) {
-  const name = useRef<HTMLInputElement>(null);
-  const form = useContractForm(lotRoutes.addPieces, {
-    params: { id },
-    empty: { pieces: [{ title: '', construction: 'slipjoint', value: '' }] },
-    toBody: ({ pieces }: RunForm) => ({
-      pieces: pieces.map((p) => ({ ...p, value: p.value.trim() === '' ? null : decimal(p.value) })),
-    }),
-    onSent: (sheet) => {
-      onTaken(sheet);
-      form.set('pieces.0.title', '');
-      form.set('pieces.0.value', '');
-      name.current?.focus();
-    },
-  });
-  return (
-    <form className="runline" noValidate onSubmit={form.onSubmit}>
-      <TextInput label="Next piece" inputRef={name} autoFocus {...form.field('pieces.0.title')} />
-      <Select
-        label="Construction"
-        options={optionsOf(CONSTRUCTIONS, (c) => CONSTRUCTION_WORDS[c] ?? c)}
-        {...chosen(form.field('pieces.0.construction'))}
-      />
-      <TextInput label="Worth about" inputMode="decimal" {...form.field('pieces.0.value')} />
-      <Submit form={form} words="Take it in" />
-    </form>
   );
 }
 

@@ -16,7 +16,7 @@ export interface Request {
 }
 /** What is answered: a body, or a status with one. */
 export type Reply = { readonly status: number; readonly body: unknown } | { readonly body: unknown } | 'away';
-export type Answers = Readonly<Record<string, (request: Request) => Reply>>;
+export type Answers = Readonly<Record<string, (request: Request) => Reply | Promise<Reply>>>;
 
 /**
  * Answers `fetch`. @param answers by `GET /stock`, the query left out; what is not there is a 404
@@ -33,8 +33,8 @@ export function serve(answers: Answers): Request[] {
       headers: (init.headers ?? {}) as Record<string, string>,
     };
     came.push(request);
-    const found = answers[`${request.method} ${path.split('?')[0] ?? ''}`]?.(request);
-    if (found === 'away') return Promise.reject(new TypeError('Failed to fetch'));
+    const found = await answers[`${request.method} ${path.split('?')[0] ?? ''}`]?.(request);
+    if (found === 'away') throw new TypeError('Failed to fetch');
     const status = found === undefined ? 404 : 'status' in found ? found.status : 200;
     const text = JSON.stringify(found?.body ?? { title: 'There is no such route.' });
     return Promise.resolve({ ok: status < 400, status, text: () => Promise.resolve(text) });

@@ -7,6 +7,8 @@ export interface TextInputProps extends FieldProps {
   readonly value: string | null | undefined;
   readonly onChange: (text: string) => void;
   readonly onBlur?: () => void;
+  /** what is pasted: true where it was taken for something else than text of this field */
+  readonly onPaste?: (text: string) => boolean;
   /** marks, codes and measures are set in the monospaced type */
   readonly mono?: boolean;
   /** several lines, this many at first */
@@ -25,7 +27,7 @@ export interface TextInputProps extends FieldProps {
   readonly inputRef?: Ref<HTMLInputElement>;
 }
 
-export function TextInput({ value, onChange, onBlur, mono = false, rows, ...more }: TextInputProps) {
+export function TextInput({ value, onChange, onBlur, onPaste, mono = false, rows, ...more }: TextInputProps) {
   const { maxRows, placeholder, readOnly, required, type, inputMode, autoComplete, autoFocus } = more;
   return (
     <Field {...framing(more)}>
@@ -57,6 +59,9 @@ export function TextInput({ value, onChange, onBlur, mono = false, rows, ...more
             className: inputMode ? 'num' : mono ? 'mono' : undefined,
           }}
           onChange={(e) => onChange(e.target.value)}
+          onPaste={(e) => {
+            if (onPaste?.(e.clipboardData.getData('text'))) e.preventDefault();
+          }}
         />
       )}
     </Field>
