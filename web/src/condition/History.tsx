@@ -129,7 +129,7 @@ function Treatment({ treatment: t, sheet }: { treatment: TreatmentRecord; sheet:
     <article className="way">
       <header>
         <b>{sentence(t.kind)}</b>
-        <span className="soft"> {dayText(`${t.doneOn}T00:00:00Z`)}</span>
+        <span className="soft"> {dayText(t.doneOn)}</span>
         <span className="grow" />
         <span className="num">{t.cost ? moneyText(t.cost) : ''}</span>
       </header>

@@ -14,6 +14,7 @@ import {
   findingOf,
   lookList,
   nextOpen,
+  sectionOf,
   seenOf,
   withItem,
   withStep,
@@ -146,7 +147,7 @@ export function Inspect<B extends Inspected>({
             ? `Not looked at: ${open.map(nameOf).join(', ')}.`
             : `${open.length} of ${list.length} still to look at.`}
       </p>
-      <Sections list={list} body={body} at={at} onTake={go} />
+      <Sections list={list} body={body} at={at} bladeNames={parts.bladeNames} onTake={go} />
     </>
   );
 }
@@ -171,11 +172,13 @@ function Sections({
   list,
   body,
   at,
+  bladeNames,
   onTake,
 }: {
   list: readonly Looked[];
   body: Body;
   at: number | undefined;
+  bladeNames: readonly string[];
   onTake: (at: number) => void;
 }) {
   const sections = [...new Set(list.map((l) => l.section))];
@@ -183,7 +186,7 @@ function Sections({
     const members = list.flatMap((l, i) => (l.section === section ? [{ l, i }] : []));
     return (
       <div key={section} className="looksection">
-        <div className="effort">{members[0]?.l.title}</div>
+        <div className="effort">{members[0] && sectionOf(members[0].l, bladeNames)}</div>
         <div className="lookrow">
           {members.map(({ l, i }) => {
             const seen = seenOf(l, body);

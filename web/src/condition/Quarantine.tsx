@@ -39,8 +39,8 @@ export function Quarantine({ sheet, file, may }: { sheet: PieceSheet; file: Cond
       )}
       {open ? (
         <div className="note bad">
-          <b>In quarantine since {dayText(`${open.since}T00:00:00Z`)}</b>
-          {open.reason}. To be looked at again on {dayText(`${open.reviewOn}T00:00:00Z`)}.
+          <b>In quarantine since {dayText(open.since)}</b>
+          {open.reason}. To be looked at again on {dayText(open.reviewOn)}.
           {may && (
             <form className="fieldrow" noValidate onSubmit={release.onSubmit}>
               <TextInput
@@ -70,14 +70,15 @@ export function Quarantine({ sheet, file, may }: { sheet: PieceSheet; file: Cond
       ) : (
         <p className="soft">It is not kept apart.</p>
       )}
-      {file.quarantine
-        .filter((q) => q.endedOn !== null)
-        .map((q) => (
-          <p key={q.id} className="soft">
-            {dayText(`${q.since}T00:00:00Z`)} – {dayText(`${q.endedOn}T00:00:00Z`)}: {q.reason}
-            {q.outcome !== '' && `; ${q.outcome}`}
-          </p>
-        ))}
+      {file.quarantine.map(
+        (q) =>
+          q.endedOn !== null && (
+            <p key={q.id} className="soft">
+              {dayText(q.since)} – {dayText(q.endedOn)}: {q.reason}
+              {q.outcome !== '' && `; ${q.outcome}`}
+            </p>
+          ),
+      )}
     </>
   );
 }

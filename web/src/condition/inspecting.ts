@@ -55,15 +55,21 @@ export function lookList(
 /** What is in hand, the blade by its name where the pattern has one: “Blade 2, pen: edge”. */
 export function inHandInWords(looked: Looked, bladeNames: readonly string[]): string {
   if (looked.kind === 'item') return sentence(looked.step.item);
-  const { title, step } = looked;
-  const [base = step.part, number] = step.part.split(':');
-  const own = BLADED.has(base) ? bladeNames[Number(number ?? 1) - 1] : undefined;
-  const named = own === undefined ? title : `${title}, ${own}`;
-  const part = partInWords(title.endsWith(` ${number ?? ''}`) ? base : step.part);
-  return part.toLowerCase() === title.toLowerCase() ? named : `${named}: ${part}`;
+  const { part } = looked.step;
+  const [base = part, number] = part.split(':');
+  const section = sectionOf(looked, bladeNames);
+  if (!ofBlade(looked.section)) return `${section}: ${withName(partInWords(part), number, bladeNames)}`;
+  return base === 'blade' ? section : `${section}: ${partInWords(base)}`;
 }
-/** Parts of which each blade has one. */
-const BLADED: ReadonlySet<string> = new Set(['blade', 'edge', 'tip', 'tang', 'finish']);
+/** The section a thing to look at stands in, a blade's with its name. */
+export function sectionOf({ section, title }: Looked, bladeNames: readonly string[]): string {
+  return ofBlade(section) ? withName(title, section.split(':')[1] ?? '1', bladeNames) : title;
+}
+const ofBlade = (section: string): boolean => section.split(':')[0] === 'blade';
+const withName = (words: string, number: string | undefined, bladeNames: readonly string[]): string => {
+  const name = number === undefined ? undefined : bladeNames[Number(number) - 1];
+  return name === undefined ? words : `${words}, ${name}`;
+};
 
 export type Body = Pick<ConditionBody, 'findings' | 'completeness' | 'inspection'>;
 export type Seen = 'found' | StepState | 'said' | undefined;

@@ -76,7 +76,7 @@ describe('a lot', () => {
   });
   test('paid for itself on its day', async () => {
     open({}, lot({ brokeEvenOn: '2026-11-20', recovered: '104.00', share: 1.04 }));
-    await screen.findByText('paid for itself on 2026-11-20');
+    await screen.findByText('paid for itself on 20 Nov 2026');
   });
   test('a piece is taken in with Enter, and the next line waits', async () => {
     const came = open({

@@ -1,4 +1,5 @@
 /** One lot: its costs, its pieces taken in in a run by keyboard, each with its share, and the recovery over time. */
+import { edtfInWords } from '@jutbank/core/dates';
 import { hasLeft } from '@jutbank/core/pieces';
 import { pieceRoutes } from '@jutbank/contract/pieces';
 import {
@@ -20,8 +21,12 @@ import { Failed, Loading } from '../base/states.tsx';
 import { CellInput } from '../parts/fields/CellInput.tsx';
 import { CellTick, optionsOf, Select } from '../parts/fields/choices.tsx';
 import { decimal } from '../parts/fields/typed.ts';
+import { Submit } from '../parts/fields/Submit.tsx';
+import { TextInput } from '../parts/fields/TextInput.tsx';
+import { useContractForm } from '../parts/fields/useContractForm.ts';
 import { Table, type Column } from '../parts/table/Table.tsx';
-import { moneyText, STAGE_WORDS } from '../parts/words.ts';
+import { dayText, moneyText, sentence, STAGE_WORDS } from '../parts/words.ts';
+import { LotSource } from './LotSource.tsx';
 import { LotPictures } from './LotPictures.tsx';
 import { RecoveryBar } from './RecoveryBar.tsx';
 import { Run } from './Run.tsx';
@@ -94,6 +99,7 @@ export default function LotPage() {
           )}
         </p>
       )}
+      <Origin key={`from ${sheet.version}`} sheet={sheet} may={mayWork} onTaken={taken} />
       <div className="lottop">
         <Costs key={sheet.version} sheet={sheet} disabled={!mayWork} onChange={(body) => put.mutate(body)} />
         <section>
@@ -102,7 +108,7 @@ export default function LotPage() {
             <small>
               {sheet.brokeEvenOn === null
                 ? 'not yet paid for itself'
-                : `paid for itself on ${sheet.brokeEvenOn}`}
+                : `paid for itself on ${dayText(sheet.brokeEvenOn)}`}
             </small>
           </h2>
           <p className="num" style={{ fontSize: 22, fontWeight: 650 }}>
@@ -268,7 +274,7 @@ function columnsOf({
       figure: true,
       cell: (p) => (
         <>
-          {money(p.net)} {p.soldOn && <span className="soft">{p.soldOn}</span>}
+          {money(p.net)} {p.soldOn && <span className="soft">{dayText(p.soldOn)}</span>}
         </>
       ),
       sortBy: (p) => amountOf(p.net),
@@ -291,6 +297,59 @@ function columnsOf({
         ),
     },
   ];
+}
+
+/** Whose it was: said in a line, and put right where it stands. */
+function Origin({
+  sheet,
+  may,
+  onTaken,
+}: {
+  sheet: LotSheet;
+  may: boolean;
+  onTaken: (sheet: LotSheet) => void;
+}) {
+  const [open, setOpen] = useState(false);
+  const { sourceKind, sourceName, acquired } = sheet.lot;
+  const form = useContractForm(lotRoutes.put, {
+    params: { id: sheet.id },
+    version: sheet.version,
+    empty: sheet.lot,
+    toBody: (lot: LotBody) => lot,
+    onSent: onTaken,
+  });
+  if (open)
+    return (
+      <form className="lotnew" noValidate onSubmit={form.onSubmit}>
+        <TextInput label="Name of the lot" {...form.field('name')} />
+        <LotSource
+          sourceKind={form.field('sourceKind')}
+          sourceName={form.field('sourceName')}
+          acquired={form.field('acquired')}
+        />
+        <Submit form={form} words="Keep it">
+          <Button variant="text" className="quiet" onClick={() => setOpen(false)}>
+            Leave it
+          </Button>
+          <span className="soft">Pieces that are taken in already keep what they have.</span>
+        </Submit>
+      </form>
+    );
+  const said = [
+    sourceKind !== null && sentence(sourceKind),
+    sourceName,
+    acquired !== null && edtfInWords(acquired),
+  ].filter(Boolean);
+  return (
+    <p style={{ margin: '-6px 0 16px' }}>
+      {said.length > 0 ? said.join(', ') : <span className="soft">Nobody says where it came from.</span>}{' '}
+      {may && (
+        <Button variant="text" className="quiet" onClick={() => setOpen(true)}>
+          {said.length > 0 ? 'Put it right' : 'Say it'}
+        </Button>
+      )}
+    </p>
+  );
 }
 
 function Costs({
@@ -378,7 +437,7 @@ function Recovery({ sheet }: { sheet: LotSheet }) {
       <tbody>
         {sheet.recovery.slice(-6).map((r, i) => (
           <tr key={i}>
-            <td className="num">{r.day}</td>
+            <td className="num">{dayText(r.day)}</td>
             <td className="num" style={{ textAlign: 'right' }}>
               {moneyText({ amount: r.net, currency: sheet.currency })}
             </td>

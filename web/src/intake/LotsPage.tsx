@@ -8,7 +8,8 @@ import { decimal } from '../parts/fields/typed.ts';
 import { Submit } from '../parts/fields/Submit.tsx';
 import { TextInput } from '../parts/fields/TextInput.tsx';
 import { useContractForm } from '../parts/fields/useContractForm.ts';
-import { moneyText } from '../parts/words.ts';
+import { dayText, moneyText } from '../parts/words.ts';
+import { LotSource, NO_SOURCE } from './LotSource.tsx';
 import { RecoveryBar } from './RecoveryBar.tsx';
 import './lots.css';
 
@@ -45,7 +46,7 @@ export default function LotsPage() {
                 <span className="soft">
                   {lot.brokeEvenOn === null
                     ? 'not yet paid for itself'
-                    : `paid for itself on ${lot.brokeEvenOn}`}
+                    : `paid for itself on ${dayText(lot.brokeEvenOn)}`}
                 </span>
               </Link>
             </li>
@@ -61,9 +62,9 @@ function NewLot() {
   const navigate = useNavigate();
   const answers = useKeptAnswers();
   const form = useContractForm(lotRoutes.create, {
-    empty: { name: '', costs: '' },
-    toBody: ({ name, costs }) => ({
-      name,
+    empty: { name: '', costs: '', ...NO_SOURCE },
+    toBody: ({ costs, ...lot }) => ({
+      ...lot,
       currency: shop.baseCurrency,
       costs: costs.trim() === '' ? [] : [{ label: 'Price of the lot', amount: decimal(costs) }],
     }),
@@ -75,6 +76,11 @@ function NewLot() {
   return (
     <form className="lotnew" noValidate onSubmit={form.onSubmit}>
       <TextInput label="Name of the lot" {...form.field('name')} />
+      <LotSource
+        sourceKind={form.field('sourceKind')}
+        sourceName={form.field('sourceName')}
+        acquired={form.field('acquired')}
+      />
       <TextInput
         label={`What it cost, in ${shop.baseCurrency}`}
         inputMode="decimal"

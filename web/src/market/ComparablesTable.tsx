@@ -8,7 +8,7 @@ import { useState } from 'react';
 import { useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { Table, type Column } from '../parts/table/Table.tsx';
-import { inWords, moneyText } from '../parts/words.ts';
+import { dayText, inWords, moneyText } from '../parts/words.ts';
 
 /** The grade as the list wrote it, and the index where it told one. */
 const conditionAsTyped = (cells: ComparableRecord['cells']): string =>
@@ -66,7 +66,7 @@ export function ComparablesTable({
             headHidden: true,
             cell: (row: ComparableRecord) => (
               <CellTick
-                label={`Choose ${row.saleDate}, ${moneyText(row.price)}`}
+                label={`Choose ${dayText(row.saleDate)}, ${moneyText(row.price)}`}
                 value={chosen.includes(row.id)}
                 onChange={() => toggle(row.id)}
               />
@@ -74,7 +74,7 @@ export function ComparablesTable({
           },
         ]
       : []),
-    { id: 'sold', head: 'Sold', className: 'num', cell: (row) => row.saleDate },
+    { id: 'sold', head: 'Sold', className: 'num', cell: (row) => dayText(row.saleDate) },
     {
       id: 'piece',
       head: 'Piece',

@@ -1,7 +1,7 @@
 /** Prices that are more likely an error than a price: looked at by a person, never dropped by themselves. */
 import { marketRoutes } from '@jutbank/contract/market';
 import { useAnswer } from '../base/answers.ts';
-import { moneyText } from '../parts/words.ts';
+import { dayText, moneyText } from '../parts/words.ts';
 
 const SHOWN = 8;
 export function Suspects({ patternName }: { patternName: (id: string) => string }) {
@@ -18,7 +18,7 @@ export function Suspects({ patternName }: { patternName: (id: string) => string 
         <tbody>
           {items.slice(0, SHOWN).map(({ comparable, reason }) => (
             <tr key={comparable.id}>
-              <td className="num">{comparable.saleDate}</td>
+              <td className="num">{dayText(comparable.saleDate)}</td>
               <td>
                 {patternName(comparable.pattern)} <span className="soft">{comparable.variantName}</span>
               </td>

@@ -21,8 +21,15 @@ export const sentence = (id: string): string => {
 };
 export const moneyText = (money: Money | null | undefined, whole = false): string =>
   money ? formatMoney(money, { whole }) : '–';
-export const dayText = (instant: string): string =>
-  new Date(instant).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
+/** A day as everything on the screen writes it, `2 Nov 2026`: of a point in time the reader's, of a day that day everywhere. */
+export const dayText = (at: string): string =>
+  new Date(at).toLocaleDateString('en-GB', {
+    day: 'numeric',
+    month: 'short',
+    year: 'numeric',
+    ...(at.length === DAY_LENGTH && { timeZone: 'UTC' }),
+  });
+const DAY_LENGTH = '2026-11-02'.length;
 export const CONSTRUCTION_WORDS: Record<Construction, string> = {
   slipjoint: 'Slipjoint folder',
   'locking-folder': 'Locking folder',

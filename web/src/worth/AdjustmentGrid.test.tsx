@@ -101,7 +101,7 @@ describe('the grid', () => {
         row(1, { paid: { amount: '1100', currency: 'SEK' }, rate: { rate: '11.431', date: '2026-01-09' } }),
       ]),
     );
-    expect(screen.getByTitle(/11.431 of 2026-01-09/).textContent).toContain('1,100');
+    expect(screen.getByTitle(/11.431 of 9 Jan 2026/).textContent).toContain('1,100');
   });
   test('what is left out says why', () => {
     open(estimate([row(1, { excluded: 'no-rate', converted: null, adjusted: null })]));

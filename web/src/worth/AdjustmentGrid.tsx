@@ -18,7 +18,7 @@ const SHORTEST = 14;
 const WHOLE = 'the sale itself';
 /** Which rate brought a price to this currency: always to be seen. */
 const rateText = (row: EstimateRow): string | undefined =>
-  row.rate ? `${row.paid.currency} at ${row.rate.rate} of ${row.rate.date}` : undefined;
+  row.rate ? `${row.paid.currency} at ${row.rate.rate} of ${dayText(row.rate.date)}` : undefined;
 const percentText = (percent: number) => `${signed(percent, 1)} %`;
 
 export function AdjustmentGrid({
@@ -138,7 +138,7 @@ function Row({
   if (row.excluded !== null)
     return (
       <tr className="soft">
-        <td>{row.saleDate}</td>
+        <td>{dayText(row.saleDate)}</td>
         <td>{row.venue}</td>
         <td>{row.priceKind}</td>
         <td className="r num">{moneyText(row.paid)}</td>
@@ -150,7 +150,7 @@ function Row({
   const leftOut = overrides.some((o) => o.percent === null);
   return (
     <tr className={leftOut ? 'soft' : ''}>
-      <td className="num">{row.saleDate}</td>
+      <td className="num">{dayText(row.saleDate)}</td>
       <td>{row.venue}</td>
       <td>{row.priceKind}</td>
       <td className="r num" title={rateText(row)}>
@@ -179,7 +179,7 @@ function Row({
           <Button
             variant="text"
             className="quiet soft"
-            aria-label={`Challenge the sale of ${row.saleDate}`}
+            aria-label={`Challenge the sale of ${dayText(row.saleDate)}`}
             onClick={onChallenge}
           >
             challenge
@@ -227,7 +227,7 @@ function Challenge({
   return (
     <form className="note fieldrow" noValidate style={{ marginBottom: 10 }} onSubmit={form.onSubmit}>
       <span style={{ alignSelf: 'center' }}>
-        {row.saleDate}, {row.venue}, <span className="num">{moneyText(row.paid)}</span>
+        {dayText(row.saleDate)}, {row.venue}, <span className="num">{moneyText(row.paid)}</span>
         {row.rate && <span className="soft"> ({rateText(row)})</span>}
       </span>
       <Select label="Line" options={optionsOf([...names, WHOLE], sentence)} {...chosen(form.field('line'))} />

@@ -96,7 +96,7 @@ export function Evidence({
             {shown.map((row) => (
               <Fragment key={row.id}>
                 <tr>
-                  <td className="num">{row.saleDate}</td>
+                  <td className="num">{dayText(row.saleDate)}</td>
                   <td>{row.venue}</td>
                   <td className="r num">{moneyText(row.paid)}</td>
                   <td className="r num">{signed(row.net, 1)} %</td>

@@ -43,7 +43,7 @@ test('a line shows what pairs say beside what the engine says, and opens to the 
     />,
   );
   await userEvent.click(screen.getByRole('button', { name: '+9 %, +14 %' }));
-  screen.getByText(/House a, 2026-03-01 against/);
+  screen.getByText(/House a, 1 Mar 2026 against/);
   screen.getByText('Every sale of the pattern that is known stands in the grid.');
 });
 test('a near sale says why it is not used; a grid without pairs says so', () => {

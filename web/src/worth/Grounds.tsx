@@ -2,7 +2,7 @@
 import { Button } from '@mui/material';
 import { Fragment, useState } from 'react';
 import type { Grounds as Shown, PairsShown } from '@jutbank/contract/worth';
-import { moneyText, sentence, signed } from '../parts/words.ts';
+import { dayText, moneyText, sentence, signed } from '../parts/words.ts';
 
 const PAIRS_IN_LINE = 4;
 const NEAR_SHOWN = 8;
@@ -77,9 +77,11 @@ function PairsOpened({ line }: { line: PairsShown }) {
   return line.pairs.map((pair) => (
     <tr key={`${pair.more.id} ${pair.less.id}`} className="soft">
       <td colSpan={2}>
-        <span className="num">{moneyText(pair.more.paid)}</span> {pair.more.venue}, {pair.more.saleDate}
+        <span className="num">{moneyText(pair.more.paid)}</span> {pair.more.venue},{' '}
+        {dayText(pair.more.saleDate)}
         {' against '}
-        <span className="num">{moneyText(pair.less.paid)}</span> {pair.less.venue}, {pair.less.saleDate}
+        <span className="num">{moneyText(pair.less.paid)}</span> {pair.less.venue},{' '}
+        {dayText(pair.less.saleDate)}
       </td>
       <td className="r num">{signed(pair.percent)} %</td>
       <td className="r num">{signed(pair.engine)} %</td>
@@ -103,7 +105,7 @@ function Near({ near }: { near: Shown['near'] }) {
             <tbody>
               {shown.map((sale) => (
                 <tr key={sale.id}>
-                  <td className="num">{sale.saleDate}</td>
+                  <td className="num">{dayText(sale.saleDate)}</td>
                   <td className="r num">{moneyText(sale.price)}</td>
                   <td>
                     {sale.variant ?? 'form not told'}, {sale.venue}

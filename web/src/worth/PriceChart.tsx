@@ -6,6 +6,7 @@ import { PALETTES } from '@jutbank/core/drawing';
 import { formatMoney } from '@jutbank/core/money';
 import type { EstimateAnswer } from '@jutbank/contract/market';
 import { useMode } from '../base/mode.ts';
+import { dayText } from '../parts/words.ts';
 
 Chart.register(ScatterController, PointElement, LinearScale, LogarithmicScale, Tooltip);
 Chart.defaults.font.family = "'Archivo Variable', sans-serif";
@@ -165,7 +166,7 @@ export function PriceChart({ worth }: { worth: EstimateAnswer }) {
       </div>
       <p className="soft" style={{ fontSize: 12 }} aria-live="polite">
         {held
-          ? `${held.saleDate}, ${held.venue}: ${formatMoney(held.paid)} was ${held.priceKind === 'sold' ? 'paid' : held.priceKind}; for this piece ${held.adjusted ? formatMoney(held.adjusted) : ''}; weighs ${(100 * held.weight).toFixed(1)} %`
+          ? `${dayText(held.saleDate)}, ${held.venue}: ${formatMoney(held.paid)} was ${held.priceKind === 'sold' ? 'paid' : held.priceKind}; for this piece ${held.adjusted ? formatMoney(held.adjusted) : ''}; weighs ${(100 * held.weight).toFixed(1)} %`
           : 'Filled: what each sale comes to for this piece, larger where it weighs more. Hollow: what was paid. Band: the range. The arrows walk from sale to sale.'}
       </p>
     </>

@@ -72,7 +72,7 @@ function Rows({ valuation, piece }: { valuation: string; piece: StockPiece }) {
           <tbody>
             {rows.map((row) => (
               <tr key={row.id}>
-                <td className="num">{row.saleDate}</td>
+                <td className="num">{dayText(row.saleDate)}</td>
                 <td>{row.venue}</td>
                 <td className="r num">{moneyText(row.paid)}</td>
                 <td className="r num">{moneyText(row.adjusted)}</td>
