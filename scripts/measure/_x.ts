@@ -1,5 +1,4 @@
 import { writeFileSync } from 'node:fs';
-import { By, Key } from 'selenium-webdriver';
 import { openBrowser, signIn } from '../../e2e/src/support/browser.ts';
 const address='http://127.0.0.1:4180';
 const [W='1280',H='800',...paths]=process.argv.slice(2);

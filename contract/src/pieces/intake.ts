@@ -1,6 +1,6 @@
 /** What is written down when a piece is taken in. */
 import { z } from 'zod';
-import { CONSTRUCTIONS } from '@jutbank/core/reference';
+import { CONSTRUCTIONS, MADE_AFTER } from '@jutbank/core/reference';
 import { edtf, positiveMoney, required, text } from '../http/index.ts';
 import { SOURCE_OF_PIECE } from '@jutbank/core/pieces';
 
@@ -24,6 +24,8 @@ export const intakeBody = z.object({
   sellerStatement: text(4000).default(''),
   cameWith: text(2000).default(''),
   asFound: z.enum(AS_FOUND).nullable(),
+  /** what it was bought as, where that is not the original: it is one from here on, whatever the reference lists */
+  takenInAs: z.enum(MADE_AFTER).nullable().default(null),
 });
 export type IntakeBody = z.infer<typeof intakeBody>;
 export const emptyIntake: IntakeBody = {
@@ -37,4 +39,5 @@ export const emptyIntake: IntakeBody = {
   sellerStatement: '',
   cameWith: '',
   asFound: null,
+  takenInAs: null,
 };

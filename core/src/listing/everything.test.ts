@@ -68,6 +68,7 @@ const known: fc.Arbitrary<KnownOfPiece> = fc.record({
   inspected: fc.boolean(),
   inspection: fc.constant(freshInspection('locking-folder')),
   treatments: fc.array(treatment, { maxLength: 4 }),
+  takenInAs: fc.constantFrom(null, 'reissue', 'licensed-copy', 'reproduction'),
   asFound: fc.constantFrom(null, 'polished', 'cleaned', 'sealed', 'preserved-in-grease'),
   sealed: fc.boolean(),
   movedParts: fc.uniqueArray(

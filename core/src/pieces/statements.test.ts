@@ -57,6 +57,7 @@ const known = (more: Partial<KnownOfPiece> = {}): KnownOfPiece => ({
   inspection: looked(),
   treatments: [],
   asFound: null,
+  takenInAs: null,
   sealed: false,
   movedParts: [],
   openQuestions: [],
@@ -88,6 +89,7 @@ describe('everything that is known is said', () => {
       { movedParts: ['The clip comes from another piece'] },
       /clip comes from another/,
     ],
+    ['what it was bought as', { takenInAs: 'reproduction' }, /bought as a reproduction, not as the original/],
     ['how it came in', { asFound: 'polished' }, /polished before it came here/],
     ['a seal', { sealed: true }, /sealed in its package and was not opened/],
     [

@@ -26,7 +26,7 @@ import {
 } from '../condition/index.ts';
 import { edtfInWords, type Span } from '../dates/index.ts';
 import { NO_CONTRADICTION, trailOf, type CustodyEvent, type TrailContext } from '../provenance/index.ts';
-import type { Construction, FeatureReading } from '../reference/index.ts';
+import type { Construction, FeatureReading, MadeAfter } from '../reference/index.ts';
 import { ENGLISH, type Words } from '../words/index.ts';
 import { dimensionOfUnit, formatQuantity } from '../units/index.ts';
 
@@ -81,6 +81,8 @@ export interface KnownOfPiece {
   readonly inspection: Inspection;
   readonly treatments: readonly TreatmentDone[];
   readonly asFound: string | null;
+  /** what it was bought as, where that is not the original */
+  readonly takenInAs: MadeAfter | null;
   readonly sealed: boolean;
   /** parts that came from another piece, in words */
   readonly movedParts: readonly string[];
@@ -114,6 +116,14 @@ export function statementsOf(of: KnownOfPiece, words = ENGLISH): Statement[] {
   ): Statement[] => texts.map((text) => ({ kind, text, basis, strength, source: null, disclose: true }));
   return [
     ...told('attribution', 'judged', overruling(known), 'weak'),
+    // a form of that kind says so by itself
+    ...told(
+      'attribution',
+      'told',
+      known.takenInAs === null || known.claimed?.variant.kind === known.takenInAs
+        ? []
+        : [words.say(`takenInAs.${known.takenInAs}`)],
+    ),
     ...told('edition', 'seen', editionLines(known)),
     ...told('date', 'judged', dateLines(known), 'likely'),
     ...told('sealed', 'seen', known.sealed ? [words.say('statement.sealed')] : []),

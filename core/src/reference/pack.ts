@@ -39,6 +39,13 @@ export const VARIANT_KINDS = [
   'reproduction',
   'counterfeit',
 ] as const;
+/** Kinds that are made after something else: bought as one, a piece stays one through listing and sale. */
+export const MADE_AFTER = [
+  'reissue',
+  'licensed-copy',
+  'reproduction',
+] as const satisfies readonly (typeof VARIANT_KINDS)[number][];
+export type MadeAfter = (typeof MADE_AFTER)[number];
 export type VariantKind = (typeof VARIANT_KINDS)[number];
 
 /** How easily a part is exchanged, and what it takes to see a feature. */

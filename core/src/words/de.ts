@@ -300,6 +300,11 @@ export const de: Catalogue = {
     movedFrom: 'Von anderswo ({{where}}): {{part}}',
     elsewhere: 'Herkunft unbekannt',
   },
+  takenInAs: {
+    reissue: 'Es wurde als Neuauflage gekauft, nicht als Original',
+    'licensed-copy': 'Es wurde als Lizenzfertigung gekauft, nicht als Original',
+    reproduction: 'Es wurde als Nachbildung gekauft, nicht als Original',
+  },
   asFound: {
     polished: 'Es war poliert, als es hierher kam',
     cleaned: 'Es war gereinigt, als es hierher kam',

@@ -266,6 +266,11 @@ export const en = {
     movedFrom: 'The {{part}} comes from {{where}}',
     elsewhere: 'elsewhere',
   },
+  takenInAs: {
+    reissue: 'It was bought as a reissue, not as the original',
+    'licensed-copy': 'It was bought as a copy made under licence, not as the original',
+    reproduction: 'It was bought as a reproduction, not as the original',
+  },
   asFound: {
     polished: 'It was polished before it came here',
     cleaned: 'It was cleaned before it came here',

@@ -775,6 +775,7 @@ const known = (more: Partial<KnownOfPiece>): KnownOfPiece => ({
   inspection: { blades: 1, tools: 0, steps: {} },
   treatments: [],
   asFound: null,
+  takenInAs: null,
   sealed: false,
   movedParts: [],
   openQuestions: [],

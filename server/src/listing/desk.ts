@@ -1,4 +1,5 @@
 /** The queue of what can be listed, and a second example of what was listed before. */
+import { emptyIntake } from '@jutbank/contract/pieces';
 import { listingRoutes, type DeskRow } from '@jutbank/contract/listing';
 import type { Observation } from '@jutbank/core/bench';
 import { subjectKey } from '@jutbank/core/bench';
@@ -45,23 +46,9 @@ export function mountDesk(mount: Mount, readers: Readers): void {
     listingRoutes.secondExample,
     async (tx, { params, person }) => {
       const first = await pieceRecord(tx, params.id);
-      const { title, construction } = first.intake;
-      const id = await createPiece(
-        tx,
-        {
-          title,
-          construction,
-          sourceKind: null,
-          sourceName: '',
-          sourcePlace: '',
-          acquired: null,
-          price: null,
-          sellerStatement: '',
-          cameWith: '',
-          asFound: null,
-        },
-        person,
-      );
+      // a second example of a copy is one too
+      const { title, construction, takenInAs } = first.intake;
+      const id = await createPiece(tx, { ...emptyIntake, title, construction, takenInAs }, person);
       const rows = first.observations
         .filter(isOfTheKind)
         .map((o, i) => [id, subjectKey(o), i, JSON.stringify(o)]);

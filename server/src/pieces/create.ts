@@ -58,5 +58,6 @@ export function intakeColumns(body: IntakeBody): Record<string, Value> {
     seller_statement: body.sellerStatement,
     came_with: body.cameWith,
     as_found: body.asFound,
+    taken_in_as: body.takenInAs,
   };
 }

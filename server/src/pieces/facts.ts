@@ -61,8 +61,11 @@ export function factsOf(
     ),
     included: included(record.completeness, words),
     provenance: record.custody.length > 0 ? trailText(record.custody, words) : undefined,
-    isReplica: row?.variant.kind === 'reproduction' || row?.variant.kind === 'counterfeit',
-    isLicensed: row?.variant.kind === 'licensed-copy',
+    isReplica:
+      record.intake.takenInAs === 'reproduction' ||
+      row?.variant.kind === 'reproduction' ||
+      row?.variant.kind === 'counterfeit',
+    isLicensed: record.intake.takenInAs === 'licensed-copy' || row?.variant.kind === 'licensed-copy',
   };
 }
 

@@ -412,3 +412,19 @@ test('a slip says of a piece what its sheet says, however it was read', async ()
     expect(slip).toEqual(Object.fromEntries(Object.keys(slip).map((key) => [key, sheet[key]])));
   }
 });
+
+test('what was bought as a reproduction stays one: no original’s price, and its listing must say so', async () => {
+  const made = (await server.owner.call('POST', '/pieces', { ...intake, takenInAs: 'reproduction' })).body;
+  await put(made, 'observations', { observations: [{ feature: 'scales', value: 'horn' }] });
+  const sheet = (await server.owner.call('GET', `/pieces/${made.id}`)).body;
+  expect(sheet.readings.which.label).toMatch(/^A reproduction/);
+  expect(sheet.readings.which.variant).toBeNull();
+  expect(sheet.readings.worth).toBeNull();
+  const decided = await put(sheet, 'attribution', {
+    attribution: { pattern: 'jack', variant: null, tier: 'type-consistent', reason: 'bought as one' },
+  });
+  expect(decided.body.readings.worth).toBeNull();
+  const draft = (await server.owner.call('GET', `/pieces/${made.id}/listing/draft`)).body;
+  expect(JSON.stringify(draft)).toMatch(/reproduction/i);
+  expect(JSON.stringify(draft)).toMatch(/bought as a reproduction, not as the original/);
+});

@@ -6,6 +6,7 @@ import type { Span } from '@jutbank/core/dates';
 import { trailOf, type Trail } from '@jutbank/core/provenance';
 import { dimensionOfUnit, formatQuantity } from '@jutbank/core/units';
 import { ALTERATIONS, VENUE_OF_SHOP, type Alteration, type ItemState } from '@jutbank/core/market';
+import type { MadeAfter } from '@jutbank/core/reference';
 import type { Readings, PieceSheet, PieceSlip } from '@jutbank/contract/pieces';
 import type { EstimateAnswer, EstimateQuestion } from '@jutbank/contract/market';
 import {
@@ -81,6 +82,10 @@ export function subjectOf(
   currency: string,
 ): EstimateQuestion | undefined {
   const decided = record.attribution;
+  // what was bought as made after something is not priced as that, until the form it is stands in the reference
+  const { takenInAs } = record.intake;
+  if (takenInAs !== null && index.variants.get(decided?.variant ?? '')?.variant.kind !== takenInAs)
+    return undefined;
   const leading = answer.candidates.filter((c) => c.probability > PRICED_FROM);
   const pattern = decided?.pattern ?? (record.observations.length > 0 ? leading[0]?.pattern : undefined);
   if (pattern === undefined || !index.patterns.has(pattern)) return undefined;
@@ -392,6 +397,12 @@ export class Readers {
   }
 }
 
+const MADE_AFTER_WORDS: Readonly<Record<MadeAfter, string>> = {
+  reissue: 'A reissue',
+  'licensed-copy': 'A licensed copy',
+  reproduction: 'A reproduction',
+};
+
 function whichOf(index: ReferenceIndex, record: PieceRecord, answer: IdentifyAnswer): Readings['which'] {
   const name = (variant: string | null | undefined, pattern: string | null | undefined) => {
     const row = index.variants.get(variant ?? '');
@@ -411,6 +422,18 @@ function whichOf(index: ReferenceIndex, record: PieceRecord, answer: IdentifyAns
     };
   }
   const best = answer.candidates[0];
+  const { takenInAs } = record.intake;
+  if (takenInAs !== null) {
+    const after = best && record.observations.length > 0 ? name(null, best.pattern) : undefined;
+    return {
+      tier: after === undefined ? 'not-enough-seen' : 'type-consistent',
+      label: `${MADE_AFTER_WORDS[takenInAs]}${after === undefined ? '' : ` of ${after}`}`,
+      probability: null,
+      decided: false,
+      variant: null,
+      pattern: null,
+    };
+  }
   if (!best || record.observations.length === 0)
     return {
       tier: 'not-enough-seen',

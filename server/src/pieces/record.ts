@@ -97,6 +97,7 @@ interface PieceRow {
   seller_statement: string;
   came_with: string;
   as_found: IntakeBody['asFound'];
+  taken_in_as: IntakeBody['takenInAs'];
   completeness: Record<string, string | null>;
   inspected: number;
   quoted: QuotedScale | null;
@@ -414,5 +415,6 @@ function intakeOf(row: PieceRow): IntakeBody {
     sellerStatement: row.seller_statement,
     cameWith: row.came_with,
     asFound: row.as_found,
+    takenInAs: row.taken_in_as,
   };
 }

@@ -59,6 +59,7 @@ export function factsForStatements(
     inspection,
     treatments: record.treatments,
     asFound: record.intake.asFound,
+    takenInAs: record.intake.takenInAs,
     sealed: isSealed(record),
     openQuestions: beside.openQuestions,
     movedParts: beside.movedParts.map(({ part, from }) => {

@@ -42,6 +42,7 @@ export const sheetOf = (more: Partial<PieceSheet> = {}): PieceSheet => ({
     sellerStatement: '',
     cameWith: '',
     asFound: null,
+    takenInAs: null,
   },
   pictures: [],
   observations: [],
