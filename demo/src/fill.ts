@@ -37,6 +37,7 @@ export async function fillPiece(
     sellerStatement: story.said,
     cameWith: story.cameWith ?? '',
     asFound: story.asFound ?? 'untouched',
+    takenInAs: story.boughtAs ?? null,
   });
   const put = async (path: string, body: unknown) => {
     sheet = await client.call<PieceSheet>('PUT', `/pieces/${sheet.id}/${path}`, body, sheet.version);

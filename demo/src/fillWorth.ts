@@ -171,7 +171,18 @@ export async function fillWorth(client: Client, patterns: ReadonlySet<string>): 
       });
     }
   }
+  await foundTogether(client);
   await offers(client);
+}
+
+/** The bayonet of the box lot and the frogs that lay with it. */
+async function foundTogether(client: Client): Promise<void> {
+  const one = async (q: string) =>
+    (await client.call<Page<PieceSlip>>('GET', `/pieces?q=${encodeURIComponent(q)}&limit=1`)).items[0];
+  const [bayonet, frogs] = [await one('Pattern 3 bayonet scabbard'), await one('Two frogs torn')];
+  if (!bayonet || !frogs) return;
+  const sheet = await client.call<PieceSheet>('GET', `/pieces/${bayonet.id}`);
+  await client.call('PUT', `/pieces/${bayonet.id}/companions`, { companions: [frogs.id] }, sheet.version);
 }
 
 /** On the first two listed pieces: one counter, one refusal. */

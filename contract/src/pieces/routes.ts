@@ -1,5 +1,5 @@
 /** Pieces: the tray, the list, the sheet, pictures. */
-import { picturesBody, pieceSheet, tray, pieceSlip } from './sheet.ts';
+import { companionsBody, picturesBody, pieceSheet, tray, pieceSlip } from './sheet.ts';
 import { pageShape, answers, byId, pageQuery, route, ulid } from '../http/index.ts';
 import { z } from 'zod';
 
@@ -48,6 +48,14 @@ export const pieceRoutes = {
     access: 'work',
     summary: 'Order, captions, frames and scales of its pictures; what is left out is taken away',
     body: picturesBody,
+  }),
+  putCompanions: route({
+    ...ofPiece('pieces'),
+    method: 'put',
+    path: '/pieces/:id/companions',
+    access: 'work',
+    summary: 'The pieces that came with it and belong to it, all of them; said of both',
+    body: companionsBody,
   }),
   removePicture: route({
     ...ofPiece('pieces'),

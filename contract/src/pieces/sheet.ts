@@ -135,6 +135,8 @@ export const countedPartsShape: z.ZodType<CountedParts> = z
   })
   .meta({ id: 'CountedParts' });
 
+export const companionsBody = z.object({ companions: z.array(ulid).max(60) });
+
 export const pieceSheet = pieceSlip
   .extend({
     version: z.number(),
@@ -211,6 +213,10 @@ export const pieceSheet = pieceSlip
         refundedCost: withheld(moneyShape),
       })
       .nullable(),
+    /** pieces that came with it and belong to it */
+    companions: z.array(
+      z.object({ id: z.string(), stockNumber: z.string(), title: z.string(), stage: z.enum(STAGES) }),
+    ),
     /** sales of it that came back, newest first */
     returnedSales: z.array(z.object({ id: z.string(), invoiceNumber: z.string(), returnedOn: z.string() })),
     sale: z

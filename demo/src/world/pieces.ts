@@ -4,6 +4,7 @@ import type { BladeWear } from '@jutbank/core/drawing';
 import type { Finding } from '@jutbank/core/condition';
 import type { CustodyEvent } from '@jutbank/core/provenance';
 import type { Observation, Tier } from '@jutbank/core/bench';
+import type { MadeAfter } from '@jutbank/core/reference';
 
 export interface Story {
   readonly title: string;
@@ -19,6 +20,8 @@ export interface Story {
   readonly said: string;
   readonly cameWith?: string;
   readonly asFound?: 'untouched' | 'preserved-in-grease' | 'filthy' | 'cleaned' | 'polished' | 'sealed';
+  /** a copy that was bought as one */
+  readonly boughtAs?: MadeAfter;
   /** features not yet looked at, or that cannot be told */
   readonly unseen?: readonly string[];
   readonly cannotTell?: readonly string[];
@@ -407,6 +410,7 @@ export const stories: readonly Story[] = [
     findings: [finding('blade', 'scratch', 'light')],
     completeness: { box: 'none' },
     tier: 'rejected',
+    boughtAs: 'reproduction',
     reason: 'A replica, bought and sold as one.',
     ask: '35.00',
     custody: [held('Anselm Corrie', '2018/2026', 'owner-statement', { place: 'Skerry Bay' })],

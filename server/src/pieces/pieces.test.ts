@@ -428,3 +428,19 @@ test('what was bought as a reproduction stays one: no original’s price, and it
   expect(JSON.stringify(draft)).toMatch(/reproduction/i);
   expect(JSON.stringify(draft)).toMatch(/bought as a reproduction, not as the original/);
 });
+
+test('pieces of one find are said to belong together once, and both say so', async () => {
+  const [knife, sheath, other] = [await create(), await create(), await create()];
+  const said = (await put(knife, 'companions', { companions: [sheath.id, sheath.id] })).body;
+  expect(said.companions).toMatchObject([{ id: sheath.id, stockNumber: sheath.stockNumber }]);
+  const back = (await server.owner.call('GET', `/pieces/${sheath.id}`)).body;
+  expect(back.companions).toMatchObject([{ id: knife.id }]);
+  const both = await put(back, 'companions', { companions: [knife.id, other.id] });
+  expect(both.body.companions.map((c: { id: string }) => c.id)).toEqual([knife.id, other.id]);
+  expect((await put(both.body, 'companions', { companions: [other.id] })).status).toBe(200);
+  expect((await server.owner.call('GET', `/pieces/${knife.id}`)).body.companions).toEqual([]);
+  for (const wrong of [other.id, '01ARZ3NDEKTSV4RRFFQ69G5FAV'])
+    expect(
+      (await put({ ...other, version: 1 }, 'companions', { companions: [wrong] })).body.errors,
+    ).toMatchObject([{ pointer: '/companions/0' }]);
+});

@@ -6,7 +6,7 @@ import type { Span } from '@jutbank/core/dates';
 import { trailOf, type Trail } from '@jutbank/core/provenance';
 import { dimensionOfUnit, formatQuantity } from '@jutbank/core/units';
 import { ALTERATIONS, VENUE_OF_SHOP, type Alteration, type ItemState } from '@jutbank/core/market';
-import type { MadeAfter } from '@jutbank/core/reference';
+import { MADE_AFTER, type MadeAfter, type VariantKind } from '@jutbank/core/reference';
 import type { Readings, PieceSheet, PieceSlip } from '@jutbank/contract/pieces';
 import type { EstimateAnswer, EstimateQuestion } from '@jutbank/contract/market';
 import {
@@ -75,6 +75,9 @@ export const alterationsOf = (record: PieceRecord): Alteration[] =>
     (ALTERATIONS as readonly string[]).includes(d),
   );
 
+/** Kinds whose own sales say what they bring. */
+const COPIES: ReadonlySet<VariantKind | undefined> = new Set([...MADE_AFTER, 'counterfeit']);
+
 /** What the estimate is asked about; undefined while nothing says which pattern it is. */
 export function subjectOf(
   record: PieceRecord,
@@ -82,10 +85,9 @@ export function subjectOf(
   currency: string,
 ): EstimateQuestion | undefined {
   const decided = record.attribution;
-  // what was bought as made after something is not priced as that, until the form it is stands in the reference
-  const { takenInAs } = record.intake;
-  if (takenInAs !== null && index.variants.get(decided?.variant ?? '')?.variant.kind !== takenInAs)
-    return undefined;
+  // what was bought as made after something is not priced as that, until its own form stands in the reference
+  const kind = index.variants.get(decided?.variant ?? '')?.variant.kind;
+  if (record.intake.takenInAs !== null && !COPIES.has(kind)) return undefined;
   const leading = answer.candidates.filter((c) => c.probability > PRICED_FROM);
   const pattern = decided?.pattern ?? (record.observations.length > 0 ? leading[0]?.pattern : undefined);
   if (pattern === undefined || !index.patterns.has(pattern)) return undefined;
@@ -390,6 +392,7 @@ export class Readers {
       sale: record.sale,
       givenBack: record.givenBack,
       offeredAt: [...record.offeredAt],
+      companions: [...record.companions],
       returnedSales: [...record.returnedSales],
       reservation: record.reservation,
       consignment: record.consignment,

@@ -75,6 +75,8 @@ export interface PieceRecord extends KeptReadings {
   readonly returnedSales: PieceSheet['returnedSales'];
   /** whom it is kept for */
   readonly reservation: PieceSheet['reservation'];
+  /** pieces that came with it, in the order they were taken in */
+  readonly companions: PieceSheet['companions'];
   /** it went back to whoever it came from */
   readonly givenBack: PieceSheet['givenBack'];
   /** whose it is, where it is not the shop's own */
@@ -212,6 +214,19 @@ export async function loadPieces(db: Queries, ids: readonly string[]): Promise<P
   const offered = await all<{ channel_id: string; name: string; since: string }>(
     'SELECT piece_id, channel_id, name, since FROM offered_at WHERE piece_id IN (?) ORDER BY since, name',
   );
+  const companions = await db.rows<{
+    piece_id: string;
+    id: string;
+    stock_number: string;
+    title: string;
+    stage: Stage;
+  }>(
+    `SELECT c.of AS piece_id, p.id, p.stock_number, p.title, p.stage FROM (
+       SELECT piece_id AS of, with_id AS other FROM companion WHERE piece_id IN (${marks})
+       UNION ALL SELECT with_id, piece_id FROM companion WHERE with_id IN (${marks})
+     ) c JOIN piece p ON p.id = c.other ORDER BY p.id`,
+    [...ids, ...ids],
+  );
   const givenBack = await all<GivenBackRow>('SELECT * FROM given_back WHERE piece_id IN (?)');
   const consignments = await all<ConsignmentRow>(
     'SELECT g.*, c.name AS owner FROM consignment g JOIN contact c ON c.id = g.contact_id WHERE g.piece_id IN (?)',
@@ -323,6 +338,12 @@ export async function loadPieces(db: Queries, ids: readonly string[]): Promise<P
           channel: channel_id,
           name,
           since,
+        })),
+        companions: of(companions, id).map((c) => ({
+          id: c.id,
+          stockNumber: c.stock_number,
+          title: c.title,
+          stage: c.stage,
         })),
         givenBack: givenBackOf(of(givenBack, id)[0]),
         reservation: of(reservations, id).map(reservationOf)[0] ?? null,

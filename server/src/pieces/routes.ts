@@ -14,6 +14,7 @@ import {
   uploadedPicture,
   type PictureStore,
 } from './pictures.ts';
+import { writeCompanions } from './companions.ts';
 import type { Readers } from './readers.ts';
 import { changeByCall } from './mountChange.ts';
 
@@ -92,6 +93,15 @@ export function mountPieces(mount: Mount, readers: Readers, markets: Markets, pi
     (tx, call, shown) =>
       changeByCall(tx, call, 'pictures-arranged', () =>
         arrangePictures(tx, call.params.id, call.body, shown),
+      ),
+    tellSheet,
+  );
+
+  mount.handleInTransaction(
+    pieceRoutes.putCompanions,
+    (tx, call) =>
+      changeByCall(tx, call, 'companions-said', () =>
+        writeCompanions(tx, call.params.id, call.body.companions),
       ),
     tellSheet,
   );

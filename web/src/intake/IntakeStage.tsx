@@ -7,6 +7,7 @@ import { isHere, useStage } from '../pieces/usePiece.ts';
 import { IntakeForm } from './IntakeForm.tsx';
 import { useSheet } from '../pieces/useSheet.ts';
 import { Pictures } from '../pieces/Pictures.tsx';
+import { Companions } from '../pieces/Companions.tsx';
 import { Place } from '../pieces/Place.tsx';
 
 const asBody = (value: IntakeBody) => value;
@@ -37,6 +38,7 @@ export default function IntakeStage() {
         <div style={{ marginTop: 16 }}>
           <Place key={sheet.place} sheet={sheet} disabled={!mayWork} />
         </div>
+        <Companions sheet={sheet} disabled={!mayWork} />
         <div className="note" style={{ marginTop: 16 }}>
           <b>Record before you touch.</b> Nothing is cleaned, opened, sharpened or taken apart before it is
           recorded as found. Open blades: edge away, glove on, the piece held fast.

@@ -73,6 +73,7 @@ export const sheetOf = (more: Partial<PieceSheet> = {}): PieceSheet => ({
   trail: { word: 'none', share: 0, problems: [] } as unknown as PieceSheet['trail'],
   pricing: { ask: null, floor: null, note: '' },
   listing: null,
+  companions: [],
   returnedSales: [],
   reservation: null,
   consignment: null,
