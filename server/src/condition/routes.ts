@@ -1,4 +1,4 @@
-import { drawPiece, recipeIn } from '@jutbank/core/drawing';
+import { drawAsFound, recipeIn } from '@jutbank/core/drawing';
 import { statementsOf, type StatementKind } from '@jutbank/core/pieces';
 import { z } from 'zod';
 import { ulid } from 'ulid';
@@ -184,7 +184,11 @@ export function mountCondition(mount: Mount, readers: Readers, pictures: Picture
         grade,
         file: await conditionFile(database, index, record),
         claim: which?.label ?? '',
-        drawing: drawPiece(recipeIn(index, { construction: record.intake.construction, ...which }), 'open'),
+        drawing: drawAsFound(
+          recipeIn(index, { construction: record.intake.construction, ...which }),
+          record.findings,
+          'open',
+        ),
         mark: await recordMark(database, record.id),
         measures: measuresInWords(index, record),
         told: statements.filter((s) => s.disclose && !IN_REPORT.has(s.kind)).map((s) => s.text),

@@ -1,11 +1,11 @@
 /** What was found, what each of it costs, and where it is: pinned on the outline or on a picture. */
 import { Button } from '@mui/material';
 import { CellInput } from '../parts/fields/CellInput.tsx';
-import { useCallback, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { findingInWords, type Deduction, type Finding } from '@jutbank/core/condition';
 import type { ConditionBody, PieceSheet } from '@jutbank/contract/pieces';
-import { foundOn, partDrawnInWords, type DrawingRecipe } from '@jutbank/core/drawing';
-import { FormDrawing } from '../reference/FormDrawing.tsx';
+import { drawAsFound, foundOn, partDrawnInWords, type DrawingRecipe } from '@jutbank/core/drawing';
+import { PieceDrawing } from '../parts/PieceDrawing.tsx';
 
 export function Found({
   sheet,
@@ -28,6 +28,7 @@ export function Found({
   const { findings } = body;
   const [surface, setSurface] = useState<string>();
   const [pinning, setPinning] = useState<number>();
+  const drawing = useMemo(() => drawAsFound(recipe, findings, 'open'), [recipe, findings]);
   const emphasis = useCallback(
     (drawn: string) => (inHand !== undefined && foundOn(inHand, drawn) ? 'lit' : undefined),
     [inHand],
@@ -95,7 +96,7 @@ export function Found({
             alt={picture.caption || 'Picture of the piece'}
           />
         ) : (
-          <FormDrawing recipe={recipe} view="open" width={560} height={300} emphasis={emphasis} />
+          <PieceDrawing drawing={drawing} width={560} height={300} emphasis={emphasis} />
         )}
         {here.map(({ pin: at, i }) => (
           <span
