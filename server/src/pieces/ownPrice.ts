@@ -2,7 +2,8 @@
 import type { Money } from '@jutbank/core/money';
 import type { PriceKind } from '@jutbank/core/market';
 import type { Transaction } from '../db/index.ts';
-import { alterationsOf, priceState, type Readers } from './readers.ts';
+import type { Readers } from './readers.ts';
+import { alterationsOf, priceState } from './subject.ts';
 import type { PieceRecord } from './record.ts';
 import {
   changeStates,

@@ -1,12 +1,10 @@
 /** The five live readings of a piece: which, when, condition, worth, paper trail. */
 import { setImmediate as turn } from 'node:timers/promises';
-import type { Alert, IdentifyAnswer, ReferenceIndex } from '@jutbank/core/bench';
+import type { Alert, ReferenceIndex } from '@jutbank/core/bench';
 import { type GradeAnswer, type RuleSet, type ScaleId } from '@jutbank/core/condition';
 import type { Span } from '@jutbank/core/dates';
 import { trailOf, type Trail } from '@jutbank/core/provenance';
 import { dimensionOfUnit, formatQuantity } from '@jutbank/core/units';
-import { ALTERATIONS, VENUE_OF_SHOP, type Alteration, type ItemState } from '@jutbank/core/market';
-import { MADE_AFTER, type MadeAfter, type VariantKind } from '@jutbank/core/reference';
 import type { Readings, PieceSheet, PieceSlip } from '@jutbank/contract/pieces';
 import type { EstimateAnswer, EstimateQuestion } from '@jutbank/contract/market';
 import {
@@ -27,11 +25,10 @@ import { assessPiece, isSealed, type Assessment } from './assess.ts';
 import { pieceRecord } from './change.ts';
 import { duplicateSerials } from './duplicateSerials.ts';
 import { loadPieces, type KeptReadings, type PieceRecord } from './record.ts';
+import { subjectOf } from './subject.ts';
+import { whichOf } from './which.ts';
 import { loadSlips, slipFacts, slipOf } from './slips.ts';
 import { trailContextOf } from './trail.ts';
-
-/** Candidates thinner than this are not priced one by one. */
-const PRICED_FROM = 0.01;
 
 /** Sizes as measured, in both systems, each rounded to what the gauge could tell. */
 export function measuresInWords(
@@ -53,70 +50,6 @@ export function trailRecord(index: ReferenceIndex, record: PieceRecord, made: Sp
     Math.floor(Date.now() / 86_400_000),
     trailContextOf(index, record, made),
   );
-}
-
-const STATE_FOR_PRICE: Record<string, ItemState> = {
-  original: 'original',
-  service: 'later',
-  later: 'later',
-  period: 'later',
-  reproduction: 'later',
-  none: 'none',
-  'not-applicable': 'not-applicable',
-};
-
-/** An item of a piece in the words of price rows; null where nothing was recorded. */
-export const priceState = (record: PieceRecord, item: string): ItemState | null =>
-  STATE_FOR_PRICE[record.completeness[item] ?? ''] ?? null;
-
-/** The findings that count as alterations in price rows, each once. */
-export const alterationsOf = (record: PieceRecord): Alteration[] =>
-  [...new Set(record.findings.map((f) => f.defect))].filter((d): d is Alteration =>
-    (ALTERATIONS as readonly string[]).includes(d),
-  );
-
-/** Kinds whose own sales say what they bring. */
-const COPIES: ReadonlySet<VariantKind | undefined> = new Set([...MADE_AFTER, 'counterfeit']);
-
-/** What the estimate is asked about; undefined while nothing says which pattern it is. */
-export function subjectOf(
-  record: PieceRecord,
-  { index, answer, grade }: Assessment,
-  currency: string,
-): EstimateQuestion | undefined {
-  const decided = record.attribution;
-  // what was bought as made after something is not priced as that, until its own form stands in the reference
-  const kind = index.variants.get(decided?.variant ?? '')?.variant.kind;
-  if (record.intake.takenInAs !== null && !COPIES.has(kind)) return undefined;
-  const leading = answer.candidates.filter((c) => c.probability > PRICED_FROM);
-  const pattern = decided?.pattern ?? (record.observations.length > 0 ? leading[0]?.pattern : undefined);
-  if (pattern === undefined || !index.patterns.has(pattern)) return undefined;
-  const ofPattern = leading.filter((c) => c.pattern === pattern);
-  const together = ofPattern.reduce((sum, c) => sum + c.probability, 0);
-  // once the pattern is decided only its forms are open
-  const scale = decided?.pattern != null && together > 0 ? 1 / together : 1;
-  const sure =
-    decided?.variant != null &&
-    (decided.tier === 'confirmed' || decided.tier === 'probable' || decided.tier === 'rejected');
-  const variants = sure
-    ? [{ variant: decided.variant ?? '', probability: 1 }]
-    : ofPattern.map((c) => ({ variant: c.variant, probability: Math.min(1, c.probability * scale) }));
-  const state = (item: string) => priceState(record, item);
-  return {
-    subject: {
-      pattern,
-      variants,
-      // nobody could look inside a seal: as from the maker, but for what shows through it
-      conditionIndex: record.inspected || isSealed(record) ? grade.conditionIndex : null,
-      box: state('box'),
-      papers: state('papers'),
-      sheath: state('sheath') ?? state('scabbard'),
-      alterations: alterationsOf(record),
-    },
-    asOf: todayIso(),
-    currency,
-    venueKind: VENUE_OF_SHOP,
-  };
 }
 
 function theOne(assessments: readonly Assessment[]): Assessment {
@@ -398,71 +331,6 @@ export class Readers {
       consignment: record.consignment,
     };
   }
-}
-
-const MADE_AFTER_WORDS: Readonly<Record<MadeAfter, string>> = {
-  reissue: 'A reissue',
-  'licensed-copy': 'A licensed copy',
-  reproduction: 'A reproduction',
-};
-
-function whichOf(index: ReferenceIndex, record: PieceRecord, answer: IdentifyAnswer): Readings['which'] {
-  const name = (variant: string | null | undefined, pattern: string | null | undefined) => {
-    const row = index.variants.get(variant ?? '');
-    if (row) return `${row.pattern.name}, ${row.variant.name}`;
-    return index.patterns.get(pattern ?? '')?.name;
-  };
-  if (record.attribution) {
-    const { variant, pattern, tier } = record.attribution;
-    const known = record.attribution.engineAnswer.candidates.find((c) => c.variant === variant);
-    return {
-      tier,
-      label: name(variant, pattern) ?? 'Not in the reference',
-      probability: known?.probability ?? null,
-      decided: true,
-      variant: variant ?? null,
-      pattern: pattern ?? null,
-    };
-  }
-  const best = answer.candidates[0];
-  const { takenInAs } = record.intake;
-  if (takenInAs !== null) {
-    const after = best && record.observations.length > 0 ? name(null, best.pattern) : undefined;
-    return {
-      tier: after === undefined ? 'not-enough-seen' : 'type-consistent',
-      label: `${MADE_AFTER_WORDS[takenInAs]}${after === undefined ? '' : ` of ${after}`}`,
-      probability: null,
-      decided: false,
-      variant: null,
-      pattern: null,
-    };
-  }
-  if (!best || record.observations.length === 0)
-    return {
-      tier: 'not-enough-seen',
-      label: 'Not looked at yet',
-      probability: null,
-      decided: false,
-      variant: null,
-      pattern: null,
-    };
-  if (answer.unlisted > best.probability)
-    return {
-      tier: answer.attribution.tier,
-      label: 'Perhaps not in the reference',
-      probability: answer.unlisted,
-      decided: false,
-      variant: null,
-      pattern: null,
-    };
-  return {
-    tier: answer.attribution.tier,
-    label: name(best.variant, best.pattern) ?? best.variant,
-    probability: best.probability,
-    decided: false,
-    variant: best.variant,
-    pattern: best.pattern ?? null,
-  };
 }
 
 function conditionOf(record: PieceRecord, grade: GradeAnswer, scale: ScaleId): Readings['condition'] {

@@ -7,19 +7,20 @@ import type { EstimateAnswer } from '@jutbank/contract/market';
 import { instant, type Queries } from '../db/index.ts';
 import { answer, conflict, invalid, notFound, type Mount } from '../http/index.ts';
 import { appendLedger } from '../ledger/index.ts';
-import { lockPiece, pieceRecord, type Readers } from '../pieces/index.ts';
+import { lockPiece, pieceRecord, type Readers, whyNoEstimate } from '../pieces/index.ts';
 
 export function mountCorrections(mount: Mount, readers: Readers): void {
   const { database } = mount;
 
   const worthOf = async (id: string): Promise<WorthOfPiece> => {
-    const worth = await readers.worth(await pieceRecord(database, id));
+    const record = await pieceRecord(database, id);
+    const worth = await readers.worth(record);
     const overrides = await overridesOf(database, id);
     if (!worth)
       return {
         worth: null,
         pattern: null,
-        why: 'Nothing says yet which pattern it is: look at it on the bench, or decide.',
+        why: whyNoEstimate(record),
         overrides,
         corrected: null,
       };

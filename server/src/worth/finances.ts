@@ -20,6 +20,7 @@ import {
   withPostage,
   type PieceRecord,
   type Readers,
+  whyNoEstimate,
 } from '../pieces/index.ts';
 import { tradeTermsOf, usualChannel } from '../shop/index.ts';
 import { type Markets, inBase } from '../market/index.ts';
@@ -34,7 +35,7 @@ export function mountFinances(mount: Mount, readers: Readers, markets: Markets):
   mount.handle(offerRoutes.money, async ({ params }) => {
     const record = await pieceRecord(database, params.id);
     const prices = await piecePrices(await shopPrices(database, markets), readers, record);
-    if (!prices) return answer({ money: null, why: 'Nothing says yet which pattern it is.' });
+    if (!prices) return answer({ money: null, why: whyNoEstimate(record) });
     const { on, settings, retail, cost, best, points, hazard, subject } = prices;
     const { base } = on;
     const amount = (x: number): Money => money(x, base);

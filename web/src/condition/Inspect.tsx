@@ -165,8 +165,14 @@ const SEEN_WORDS: Record<Exclude<Seen, undefined>, string> = {
   said: 'said',
 };
 
-const nameOf = (looked: Looked): string =>
-  sentence(looked.kind === 'item' ? looked.step.item : (looked.step.id.split(':')[0] ?? ''));
+/** What a step is called in its row; of several alike outside a blade's own section each has its number. */
+function nameOf({ section, ...looked }: Looked): string {
+  if (looked.kind === 'item') return sentence(looked.step.item);
+  const [name = '', number] = looked.step.id.split(':');
+  return number === undefined || section.endsWith(`:${number}`)
+    ? sentence(name)
+    : `${sentence(name)} ${number}`;
+}
 
 function Sections({
   list,

@@ -71,17 +71,17 @@ export function IntakeForm({
             options={optionsOf(AS_FOUND, sentence)}
             onChange={(asFound) => set('asFound', asFound)}
           />
+          <Select
+            label="Bought as"
+            at="/takenInAs"
+            why="a copy stays one through listing and sale"
+            value={value.takenInAs}
+            disabled={disabled}
+            none="The original, as far as anybody said"
+            options={optionsOf(MADE_AFTER, (kind) => MADE_AFTER_WORDS[kind])}
+            onChange={(takenInAs) => set('takenInAs', takenInAs)}
+          />
         </div>
-        <Select
-          label="Bought as"
-          at="/takenInAs"
-          why="a copy stays one through listing and sale"
-          value={value.takenInAs}
-          disabled={disabled}
-          none="The original, as far as anybody said"
-          options={optionsOf(MADE_AFTER, (kind) => MADE_AFTER_WORDS[kind])}
-          onChange={(takenInAs) => set('takenInAs', takenInAs)}
-        />
         <div className="across">
           <Select
             label="Where from"

@@ -19,7 +19,7 @@ export default function IntakeStage() {
   const state = useStage(sheet, intakeRoutes.putIntake, sheet.intake, asBody);
   const problemAt = useCallback((pointer: string) => state.problem?.at(pointer), [state.problem]);
   return (
-    <div className="stage twocol">
+    <div className="stage twocol intake">
       <section>
         <StageBar title="As it came in" state={state} />
         <IntakeForm

@@ -17,6 +17,7 @@ import { Appraisals } from './Appraisals.tsx';
 import { Grounds } from './Grounds.tsx';
 import { AdjustmentGrid } from './AdjustmentGrid.tsx';
 import { useVariantNames } from '../reference/vocabulary.ts';
+import { VENUE_OF_SHOP } from '@jutbank/core/market';
 import { inWords, moneyText, sentence } from '../parts/words.ts';
 
 const PriceChart = lazy(() => import('./PriceChart.tsx').then((m) => ({ default: m.PriceChart })));
@@ -42,7 +43,11 @@ export default function WorthStage() {
         <section>
           <h2 className="sec">
             What it would bring{' '}
-            <small>{estimate ? 'all the buyer pays, postage not; four of five sales fall inside' : ''}</small>
+            <small>
+              {estimate
+                ? `at ${VENUE_OF_SHOP}: all the buyer pays, postage not; four of five sales fall inside`
+                : ''}
+            </small>
           </h2>
           {estimate && !estimate.supported ? (
             <div className="note">
@@ -58,7 +63,7 @@ export default function WorthStage() {
           ) : estimate ? (
             <>
               <p className="num" style={{ fontSize: 26, fontWeight: 650 }}>
-                {moneyText(estimate.estimate)}{' '}
+                {moneyText(estimate.estimate, true)}{' '}
                 <span className="soft" style={{ fontSize: 17, fontWeight: 450 }}>
                   {moneyText(estimate.low, true)} – {moneyText(estimate.high, true)}
                 </span>
@@ -121,7 +126,7 @@ export default function WorthStage() {
                   {estimate.methods.map((m) => (
                     <tr key={m.name}>
                       <td>{sentence(m.name)}</td>
-                      <td className="r num">{moneyText(m.estimate)}</td>
+                      <td className="r num">{moneyText(m.estimate, true)}</td>
                     </tr>
                   ))}
                   {estimate.byVariant.length > 1 &&
@@ -134,7 +139,7 @@ export default function WorthStage() {
                             : (names.get(v.variant)?.label ?? inWords(v.variant))}{' '}
                           <span className="soft">({Math.round(v.probability * 100)} in 100)</span>
                         </td>
-                        <td className="r num">{moneyText(v.estimate)}</td>
+                        <td className="r num">{moneyText(v.estimate, true)}</td>
                       </tr>
                     ))}
                 </tbody>
