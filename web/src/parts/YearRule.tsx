@@ -32,6 +32,10 @@ export interface YearRuleProps {
 const WIDTH = 452;
 const EDGE = 8;
 const BAR = 27;
+/** height of the years under the bars */
+const AXIS = 34;
+/** With more bars than these the years stay at the window's foot while the bars go by. */
+const MOST_IN_SIGHT = 12;
 
 export const spansOf = (texts: readonly string[]): Span[] => texts.flatMap((text) => periodOf(text).strict);
 
@@ -42,80 +46,86 @@ export function YearRule({ core, outer, bars = [], strip, years, label }: YearRu
   const x = (day: number) =>
     EDGE + ((Math.min(to, Math.max(from, day)) - from) / (to - from)) * (WIDTH - 2 * EDGE);
   const top = bars.length * BAR + (strip || years ? 26 : 0) + 6;
-  const height = top + 34;
   const bracket = coreSpan && { left: x(coreSpan.from), right: x(coreSpan.to + 1) };
   const soft = outerSpan && { left: x(outerSpan.from), right: x(outerSpan.to + 1) };
   const mostLikely = Math.max(1e-9, ...(years ?? []).map((y) => y.probability));
+  const stops = (from: number, to: number) =>
+    bracket && (
+      <path
+        d={`M${bracket.left} ${from}V${to}M${bracket.right} ${from}V${to}`}
+        stroke="var(--accent)"
+        strokeWidth="1.2"
+      />
+    );
   return (
-    <svg viewBox={`0 0 ${WIDTH} ${height}`} width="100%" role="img" aria-label={label}>
-      <defs>
-        <pattern
-          id="soft-days"
-          width="4"
-          height="4"
-          patternUnits="userSpaceOnUse"
-          patternTransform="rotate(45)"
-        >
-          <path d="M0 0v4" stroke="var(--ink)" strokeWidth="1.3" />
-        </pattern>
-      </defs>
-      {soft && (
-        <rect
-          x={soft.left}
-          y="2"
-          width={Math.max(1, soft.right - soft.left)}
-          height={top - 4}
-          fill="var(--accent)"
-          opacity="0.07"
-        />
-      )}
-      {bracket && (
-        <rect
-          x={bracket.left}
-          y="2"
-          width={Math.max(1.5, bracket.right - bracket.left)}
-          height={top - 4}
-          fill="var(--accent)"
-          opacity="0.14"
-        />
-      )}
-      {bars.map((bar, i) => (
-        <Bar key={bar.label} bar={bar} y={i * BAR} x={x} />
-      ))}
-      {years?.map((y) => {
-        const h = (22 * y.probability) / mostLikely;
-        return (
+    <div className={bars.length > MOST_IN_SIGHT ? 'year-rule long' : 'year-rule'}>
+      <svg viewBox={`0 0 ${WIDTH} ${top}`} width="100%" role="img" aria-label={label}>
+        <defs>
+          <pattern
+            id="soft-days"
+            width="4"
+            height="4"
+            patternUnits="userSpaceOnUse"
+            patternTransform="rotate(45)"
+          >
+            <path d="M0 0v4" stroke="var(--ink)" strokeWidth="1.3" />
+          </pattern>
+        </defs>
+        {soft && (
+          <rect
+            x={soft.left}
+            y="2"
+            width={Math.max(1, soft.right - soft.left)}
+            height={top - 4}
+            fill="var(--accent)"
+            opacity="0.07"
+          />
+        )}
+        {bracket && (
+          <rect
+            x={bracket.left}
+            y="2"
+            width={Math.max(1.5, bracket.right - bracket.left)}
+            height={top - 4}
+            fill="var(--accent)"
+            opacity="0.14"
+          />
+        )}
+        {bars.map((bar, i) => (
+          <Bar key={bar.label} bar={bar} y={i * BAR} x={x} />
+        ))}
+        {years?.map((y) => {
+          const h = (22 * y.probability) / mostLikely;
+          return (
+            <rect
+              key={y.year}
+              x={x(dayOf(y.year))}
+              width={Math.max(0.8, x(dayOf(y.year + 1)) - x(dayOf(y.year)) - 0.6)}
+              y={top - 2 - h}
+              height={h}
+              fill="var(--accent)"
+              opacity="0.55"
+            />
+          );
+        })}
+        {strip?.map((y) => (
           <rect
             key={y.year}
             x={x(dayOf(y.year))}
-            width={Math.max(0.8, x(dayOf(y.year + 1)) - x(dayOf(y.year)) - 0.6)}
-            y={top - 2 - h}
-            height={h}
-            fill="var(--accent)"
-            opacity="0.55"
+            width={Math.max(0.8, x(dayOf(y.year + 1)) - x(dayOf(y.year)))}
+            y={top - 2 - 20 * y.strength}
+            height={Math.max(0.6, 20 * y.strength)}
+            fill="var(--purple)"
+            opacity={0.35 + 0.6 * y.strength}
           />
-        );
-      })}
-      {strip?.map((y) => (
-        <rect
-          key={y.year}
-          x={x(dayOf(y.year))}
-          width={Math.max(0.8, x(dayOf(y.year + 1)) - x(dayOf(y.year)))}
-          y={top - 2 - 20 * y.strength}
-          height={Math.max(0.6, 20 * y.strength)}
-          fill="var(--purple)"
-          opacity={0.35 + 0.6 * y.strength}
-        />
-      ))}
-      {bracket && (
-        <path
-          d={`M${bracket.left} 2V${top + 30}M${bracket.right} 2V${top + 30}`}
-          stroke="var(--accent)"
-          strokeWidth="1.2"
-        />
-      )}
-      <Ticks from={from} to={to} x={x} top={top} />
-    </svg>
+        ))}
+        {stops(2, top)}
+      </svg>
+      <svg className="years" viewBox={`0 0 ${WIDTH} ${AXIS}`} width="100%" aria-hidden>
+        {stops(0, AXIS - 4)}
+        <Ticks from={from} to={to} x={x} />
+      </svg>
+    </div>
   );
 }
 
@@ -164,7 +174,7 @@ function Bar({ bar, y, x }: { bar: RuleBar; y: number; x: (day: number) => numbe
   );
 }
 
-function Ticks({ from, to, x, top }: { from: number; to: number; x: (day: number) => number; top: number }) {
+function Ticks({ from, to, x }: { from: number; to: number; x: (day: number) => number }) {
   const first = calendarOf(asDay(Math.ceil(from))).year;
   const last = calendarOf(asDay(Math.floor(to))).year;
   const span = last - first;
@@ -174,7 +184,7 @@ function Ticks({ from, to, x, top }: { from: number; to: number; x: (day: number
   );
   return (
     <g>
-      <path d={`M0 ${top}H${WIDTH}`} stroke="var(--ink)" strokeWidth="1.6" />
+      <path d={`M0 1H${WIDTH}`} stroke="var(--ink)" strokeWidth="1.6" />
       {years.map((year) => {
         const at = x(dayOf(year));
         const major = year % (step * 2) === 0;
@@ -182,12 +192,12 @@ function Ticks({ from, to, x, top }: { from: number; to: number; x: (day: number
         return (
           <g key={year}>
             <path
-              d={`M${at} ${top}v${major ? 16 : medium ? 11 : 6}`}
+              d={`M${at} 1v${major ? 16 : medium ? 11 : 6}`}
               stroke="var(--ink)"
               strokeWidth={major ? 1.3 : 0.8}
             />
             {medium && at < WIDTH - 34 && (
-              <text x={at + 3} y={top + 27} className="rule-year">
+              <text x={at + 3} y={28} className="rule-year">
                 {year}
               </text>
             )}

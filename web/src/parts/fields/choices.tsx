@@ -113,7 +113,10 @@ export function CellSelect<T extends string>({
   return <Chooser select={select} disabled={disabled} display={{ 'aria-label': label }} dense />;
 }
 
-/** Several of a list, as chips that are in or out; none chosen is undefined. */
+/** Beyond so many one is found by typing. */
+const MOST_CHIPS = 16;
+
+/** Several of a list, as chips that are in or out, of a long one found by typing; none chosen is undefined. */
 export function MultiSelect<T extends string>({
   value,
   options,
@@ -125,6 +128,18 @@ export function MultiSelect<T extends string>({
   onChange: (value: T[] | undefined) => void;
 }) {
   const chosen = new Set(value ?? []);
+  if (options.length > MOST_CHIPS)
+    return (
+      <ReferencePicker
+        {...more}
+        value={value ?? []}
+        options={options}
+        onChange={(next) => {
+          const kept = options.map((o) => o.value).filter((v) => (next as readonly string[]).includes(v));
+          onChange(kept.length === 0 ? undefined : kept);
+        }}
+      />
+    );
   return (
     <Field {...framing(more)}>
       {({ id, labelId }) => (

@@ -54,44 +54,6 @@ export function VariantForm({ value, set, words, detail, before }: Props) {
         value={value.name}
         onChange={(name) => set({ name })}
       />
-      <Select
-        label="Kind"
-        why="Moves the odds: limited runs are rare, counterfeits cluster where value is."
-        at="/kind"
-        value={value.kind}
-        options={optionsOf(VARIANT_KINDS)}
-        onChange={(kind) => set(given('kind', kind) as Partial<Variant>)}
-      />
-      <DateInput
-        label="Made"
-        why="When this form was made."
-        at="/window"
-        value={value.window}
-        onChange={(window) => set(given('window', window))}
-      />
-      {(isImitation || value.kind === 'commercial-twin') && (
-        <Select
-          label={isImitation ? 'Imitates' : 'Twin of'}
-          why={
-            isImitation
-              ? 'Its stamps are read by the dates of what it imitates.'
-              : 'The service variant it shares its making with.'
-          }
-          at="/twinOf"
-          value={value.twinOf}
-          options={named(siblings)}
-          onChange={(twin) => set(given('twinOf', twin))}
-        />
-      )}
-      <ConvertedFrom value={value} set={set} words={words} />
-      {value.kind === 'service' && (
-        <TextInput
-          label="Issued to"
-          at="/issuedTo"
-          value={value.issuedTo}
-          onChange={(issuedTo) => set(given('issuedTo', issuedTo))}
-        />
-      )}
       <Section title="What can be seen">
         <p className="why">
           Leave out what nobody recorded: it is then weighed by the maker’s dated windows, not held against
@@ -114,6 +76,46 @@ export function VariantForm({ value, set, words, detail, before }: Props) {
           onChange={(chosen) => set(given('marks', chosen))}
         />
         <Measures value={value} set={set} words={words} />
+      </Section>
+      <Section title="What it is">
+        <Select
+          label="Kind"
+          why="Moves the odds: limited runs are rare, counterfeits cluster where value is."
+          at="/kind"
+          value={value.kind}
+          options={optionsOf(VARIANT_KINDS)}
+          onChange={(kind) => set(given('kind', kind) as Partial<Variant>)}
+        />
+        <DateInput
+          label="Made"
+          why="When this form was made."
+          at="/window"
+          value={value.window}
+          onChange={(window) => set(given('window', window))}
+        />
+        {(isImitation || value.kind === 'commercial-twin') && (
+          <Select
+            label={isImitation ? 'Imitates' : 'Twin of'}
+            why={
+              isImitation
+                ? 'Its stamps are read by the dates of what it imitates.'
+                : 'The service variant it shares its making with.'
+            }
+            at="/twinOf"
+            value={value.twinOf}
+            options={named(siblings)}
+            onChange={(twin) => set(given('twinOf', twin))}
+          />
+        )}
+        <ConvertedFrom value={value} set={set} words={words} />
+        {value.kind === 'service' && (
+          <TextInput
+            label="Issued to"
+            at="/issuedTo"
+            value={value.issuedTo}
+            onChange={(issuedTo) => set(given('issuedTo', issuedTo))}
+          />
+        )}
       </Section>
       <Section title="How many">
         <NumberInput
