@@ -86,7 +86,7 @@ test('a locking folder: a severity from its picture, a measure typed, a step not
   const id = await takeIn('Folder for the keyboard', 'locking-folder');
   await answer('g');
   await answer('g');
-  expect(await asked()).toBe('Blade: blade');
+  expect(await asked()).toBe('Blade');
   await answer('0');
   await answer('0');
   expect(await asked()).toBe('Blade: edge');
@@ -160,7 +160,7 @@ test('a treatment is weighed against leaving it, recorded, and leaves what was f
   await answer('g');
   await answer('g');
   for (const key of ['0', '0', '0', '0']) await answer(key);
-  expect(await asked()).toBe('Blade: blade');
+  expect(await asked()).toBe('Blade');
   await answer('3');
   await answer('3');
   await browser.says('Blade: rust, moderate');
