@@ -32,3 +32,23 @@ describe('the bracket', () => {
     expect((narrow[0] - wide[0]) / years).toBeCloseTo(2, 1);
   });
 });
+
+describe('the years under the bars', () => {
+  const rule = (n: number) =>
+    render(
+      <YearRule
+        core={undefined}
+        bars={Array.from({ length: n }, (_, i) => ({ ...bar, label: `Form ${i}` }))}
+        label="Forms"
+      />,
+    ).container;
+  test('stay at the window’s foot where the bars are more than fit', () => {
+    expect(rule(40).querySelector('.year-rule.long .years text')?.textContent).toMatch(/^\d{4}$/);
+    cleanup();
+    expect(rule(4).querySelector('.year-rule.long')).toBeNull();
+  });
+  test('begin and end where the bars do', () => {
+    const view = (css: string) => rule(2).querySelector(css)?.getAttribute('viewBox')?.split(' ')[2];
+    expect(view('.years')).toBe(view('svg[role=img]'));
+  });
+});
