@@ -82,7 +82,7 @@ export function intakeToSale(shop: () => Shop): void {
     await browser.keys('g');
     await browser.says('Handle: scales');
     await browser.keys('g');
-    await browser.says('Blade: blade');
+    await browser.says('Look along the edge with the loupe');
     await browser.keys('1');
     await browser.says('Sharpened: how bad?');
     await browser.keys('2');
