@@ -31,10 +31,12 @@ export default function IntakeStage() {
         />
       </section>
       <section>
-        <h2 className="sec">
-          Pictures <small>before anything is touched</small>
-        </h2>
-        <Pictures sheet={sheet} disabled={!mayWork} />
+        <div className="pictures-first">
+          <h2 className="sec">
+            Pictures <small>before anything is touched</small>
+          </h2>
+          <Pictures sheet={sheet} disabled={!mayWork} />
+        </div>
         <div style={{ marginTop: 16 }}>
           <Place key={sheet.place} sheet={sheet} disabled={!mayWork} />
         </div>

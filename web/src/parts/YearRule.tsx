@@ -9,6 +9,7 @@ import {
   spanInWords,
   type Span,
 } from '@jutbank/core/dates';
+import { useMediaQuery } from '@mui/material';
 import './drawn.css';
 
 export interface RuleBar {
@@ -36,12 +37,15 @@ const BAR = 27;
 const AXIS = 34;
 /** With more bars than these the years stay at the window's foot while the bars go by. */
 const MOST_IN_SIGHT = 12;
+/** As in drawn.css, where the words are set larger. */
+const NARROW = '(max-width: 560px)';
 
 export const spansOf = (texts: readonly string[]): Span[] => texts.flatMap((text) => periodOf(text).strict);
 
 export function YearRule({ core, outer, bars = [], strip, years, label }: YearRuleProps) {
   const coreSpan = core === undefined || core === '../..' ? undefined : hullOf(spansOf([core]));
   const outerSpan = outer === undefined || outer === '../..' ? undefined : hullOf(spansOf([outer]));
+  const narrow = useMediaQuery(NARROW);
   const { from, to } = extent([coreSpan, outerSpan], bars, strip, years);
   const x = (day: number) =>
     EDGE + ((Math.min(to, Math.max(from, day)) - from) / (to - from)) * (WIDTH - 2 * EDGE);
@@ -92,7 +96,7 @@ export function YearRule({ core, outer, bars = [], strip, years, label }: YearRu
           />
         )}
         {bars.map((bar, i) => (
-          <Bar key={bar.label} bar={bar} y={i * BAR} x={x} />
+          <Bar key={bar.label} bar={bar} y={i * BAR} x={x} letter={narrow ? LETTER.narrow : LETTER.wide} />
         ))}
         {years?.map((y) => {
           const h = (22 * y.probability) / mostLikely;
@@ -123,13 +127,18 @@ export function YearRule({ core, outer, bars = [], strip, years, label }: YearRu
       </svg>
       <svg className="years" viewBox={`0 0 ${WIDTH} ${AXIS}`} width="100%" aria-hidden>
         {stops(0, AXIS - 4)}
-        <Ticks from={from} to={to} x={x} />
+        <Ticks from={from} to={to} x={x} sparse={narrow} />
       </svg>
     </div>
   );
 }
 
-function Bar({ bar, y, x }: { bar: RuleBar; y: number; x: (day: number) => number }) {
+/** How wide a letter of a bar's words is, about. */
+const LETTER = { wide: 5.8, narrow: 7.5 } as const;
+
+function Bar({ bar, y, x, letter }: { bar: RuleBar; y: number; x: (day: number) => number; letter: number }) {
+  // the source gives way to the name
+  const fits = (bar.label.length + (bar.source?.length ?? 0) + 2) * letter < WIDTH - 2 * EDGE;
   const strict = spansOf(bar.strict);
   const lenient = spansOf(bar.lenient);
   const dim = bar.setAside ? 0.16 : bar.binds ? 1 : 0.4;
@@ -156,7 +165,8 @@ function Bar({ bar, y, x }: { bar: RuleBar; y: number; x: (day: number) => numbe
       >
         {bar.label}
       </text>
-      {bar.source !== undefined && (
+      {bar.source !== undefined && !fits && <title>{bar.source}</title>}
+      {bar.source !== undefined && fits && (
         <text x={WIDTH - EDGE} y={y + 13} className="rule-source" textAnchor="end">
           {bar.source}
         </text>
@@ -174,7 +184,18 @@ function Bar({ bar, y, x }: { bar: RuleBar; y: number; x: (day: number) => numbe
   );
 }
 
-function Ticks({ from, to, x }: { from: number; to: number; x: (day: number) => number }) {
+function Ticks({
+  from,
+  to,
+  x,
+  sparse,
+}: {
+  from: number;
+  to: number;
+  x: (day: number) => number;
+  /** only the tallest ticks are named: the words are large against the rule */
+  sparse: boolean;
+}) {
   const first = calendarOf(asDay(Math.ceil(from))).year;
   const last = calendarOf(asDay(Math.floor(to))).year;
   const span = last - first;
@@ -196,7 +217,7 @@ function Ticks({ from, to, x }: { from: number; to: number; x: (day: number) => 
               stroke="var(--ink)"
               strokeWidth={major ? 1.3 : 0.8}
             />
-            {medium && at < WIDTH - 34 && (
+            {(sparse ? major : medium) && at < WIDTH - 34 && (
               <text x={at + 3} y={28} className="rule-year">
                 {year}
               </text>
