@@ -13,6 +13,6 @@ export {
   claimFor,
   writeListing,
 } from './write.ts';
-export { type Shot, type ShotList, shotList } from './shots.ts';
+export { drawnShot, type DrawnShot, type Shot, type ShotList, shotList } from './shots.ts';
 export { cautionsFor, PLACES_OF_SALE, type CautionRules, type PlaceOfSale } from './cautions.ts';
 export { answersFrom } from './answers.ts';

@@ -1,6 +1,15 @@
 import { describe, expect, test } from '@jest/globals';
 import { CONSTRUCTIONS } from '../reference/index.ts';
-import { shotList } from './shots.ts';
+import {
+  anyPattern,
+  drawPiece,
+  drawsOn,
+  foundOn,
+  recipeOfRecords,
+  SLOT_NAMES,
+  stylesOf,
+} from '../drawing/index.ts';
+import { drawnShot, shotList } from './shots.ts';
 
 const pictures = (...captions: string[]) => captions.map((caption, i) => ({ id: `p${i}`, caption }));
 
@@ -35,5 +44,29 @@ describe('pictures a buyer looks for', () => {
         .unseen;
     expect(of(pictures('Mark side'))).toEqual(['Edge: chip']);
     expect(of([])).toEqual(['Scales: crack', 'Edge: chip']);
+  });
+});
+
+describe('where to stand for a picture', () => {
+  test.each(CONSTRUCTIONS)('every shot of a %s is drawn, with the part it is about', (construction) => {
+    const bare = recipeOfRecords({ pattern: anyPattern(construction), features: [] });
+    // a piece that has everything there is on its like
+    const styles = Object.fromEntries(
+      SLOT_NAMES.filter((slot) => drawsOn(slot, construction)).map((slot) => [
+        slot,
+        stylesOf(slot, construction).find((style) => style !== 'none'),
+      ]),
+    );
+    const recipe = { ...bare, styles: { ...bare.styles, ...styles } };
+    const { shots } = shotList({ construction, pictures: [], findings: [] });
+    const missing = shots.flatMap(({ id }) => {
+      const { view, parts } = drawnShot(id);
+      const drawn = drawPiece(recipe, view).parts;
+      const there =
+        drawn.length > 0 &&
+        (parts.length === 0 || drawn.some((p) => parts.some((part) => foundOn(part, p.part))));
+      return there ? [] : [`${id}: ${drawn.map((p) => p.part).join(' ')}`];
+    });
+    expect(missing).toEqual([]);
   });
 });

@@ -1,6 +1,7 @@
 /** Pictures a buyer looks for, by construction; which of them a piece has, and which to take next. */
 import type { Finding } from '../condition/index.ts';
 import { findingInWords } from '../condition/index.ts';
+import type { View } from '../drawing/index.ts';
 import type { Construction } from '../reference/index.ts';
 
 export interface Shot {
@@ -60,6 +61,26 @@ const CAPTIONS: Readonly<Record<string, RegExp>> = {
   sheath: /sheath|scabbard|frog/i,
   pommel: /pommel|muzzle|stud/i,
 };
+
+/** How a shot is drawn: from where, and the parts it is about; the whole where none is named. */
+export interface DrawnShot {
+  readonly view: View;
+  readonly parts: readonly string[];
+}
+const DRAWN: Readonly<Record<string, DrawnShot>> = {
+  'mark-side': { view: 'open', parts: [] },
+  'pile-side': { view: 'pile-side', parts: [] },
+  closed: { view: 'mark-side', parts: [] },
+  tang: { view: 'tang', parts: [] },
+  back: { view: 'from-above', parts: [] },
+  lock: { view: 'mark-side', parts: ['lock'] },
+  clip: { view: 'pile-side', parts: ['clip'] },
+  handle: { view: 'open', parts: ['grip', 'scales'] },
+  sheath: { view: 'mark-side', parts: ['sheath', 'scabbard', 'frog'] },
+  pommel: { view: 'open', parts: ['pommel', 'press-stud', 'ring'] },
+};
+/** A shot that the drawing does not know is the whole piece. */
+export const drawnShot = (id: string): DrawnShot => DRAWN[id] ?? { view: 'open', parts: [] };
 
 export interface PicturesOfPiece {
   readonly construction: Construction;

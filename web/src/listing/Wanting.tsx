@@ -1,7 +1,12 @@
 /** What a listing still wants: each thing with the way to where it is mended. */
+import { useMemo } from 'react';
 import { Link } from 'react-router';
+import { drawPiece, foundOn, type DrawingRecipe } from '@jutbank/core/drawing';
+import { drawnShot } from '@jutbank/core/listing';
 import type { ListingBlock, ListingDraft } from '@jutbank/contract/listing';
 import type { PieceSheet } from '@jutbank/contract/pieces';
+import { PieceDrawing } from '../parts/PieceDrawing.tsx';
+import { useForms } from '../reference/useForms.ts';
 
 const STAGE_WORDS: Readonly<Record<ListingBlock['stage'], string>> = {
   intake: 'To the pictures',
@@ -34,12 +39,26 @@ export function WordingProblems({ problems }: Pick<ListingDraft, 'problems'>) {
   ));
 }
 
+/** Where to stand for a picture: the piece from there, and the part it is about. */
+function ShotDrawn({ shot, recipe }: { shot: string; recipe: DrawingRecipe }) {
+  const { view, parts } = drawnShot(shot);
+  const drawing = useMemo(() => drawPiece(recipe, view), [recipe, view]);
+  const about = drawing.parts.filter((p) => parts.some((part) => foundOn(part, p.part))).map((p) => p.part);
+  // what a form does not have cannot be lit on it
+  const emphasis = (drawn: string) =>
+    about.length === 0 ? undefined : about.includes(drawn) ? 'lit' : 'faded';
+  return <PieceDrawing drawing={drawing} width={92} height={46} label="" emphasis={emphasis} />;
+}
+
 /** Pictures a buyer looks for, and findings that none shows. */
 export function Shots({
   shots,
   unseen,
   sheet,
-}: Pick<ListingDraft, 'shots' | 'unseen'> & { sheet: Pick<PieceSheet, 'id' | 'pictures'> }) {
+}: Pick<ListingDraft, 'shots' | 'unseen'> & { sheet: PieceSheet }) {
+  const { variant, pattern } = sheet.readings.which;
+  const as = { construction: sheet.intake.construction, variant, pattern };
+  const recipe = useForms([as])(as);
   const next = shots.find((s) => !s.done);
   return (
     <>
@@ -67,7 +86,8 @@ export function Shots({
       <ul className="shots">
         {shots.map((s) => (
           <li key={s.id} className={s.done ? 'done' : ''}>
-            {s.ask}
+            <ShotDrawn shot={s.id} recipe={recipe} />
+            <span>{s.ask}</span>
           </li>
         ))}
       </ul>
