@@ -1,11 +1,8 @@
 /** Measuring from a picture: scale by two clicks or a card, lengths, the blade's outline and what it has lost. */
-import { CellSelect } from '../parts/fields/choices.tsx';
 import { TextInput } from '../parts/fields/TextInput.tsx';
-import { benchRoutes } from '@jutbank/contract/bench';
 import { Button, ButtonBase } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useRef, useState } from 'react';
-import type { Observation } from '@jutbank/core/bench';
 import type { Finding } from '@jutbank/core/condition';
 import {
   measureLine,
@@ -16,13 +13,10 @@ import {
   type Point,
   type Raster,
 } from '@jutbank/core/imaging';
-import { formatQuantity } from '@jutbank/core/units';
 import type { PieceSheet, PictureRecord } from '@jutbank/contract/pieces';
-import { ApiProblem, send } from '../base/api.ts';
 import { Empty, Failed, Loading } from '../base/states.tsx';
-import { usePattern, useVocabulary } from '../reference/vocabulary.ts';
-import { inLine, useTakeSheet } from '../pieces/usePiece.ts';
-import { usePictures } from '../pieces/usePictures.ts';
+import { KeepLength, KeepScale } from './KeepMeasured.tsx';
+import { Loss } from './Loss.tsx';
 import { useMeasuring } from './useMeasuring.ts';
 
 interface Props {
@@ -88,9 +82,6 @@ function onScale(card: readonly Point[], rule: readonly Point[]): Point[] {
   );
 }
 
-/** Two outlines that fit worse than this, in mm, are not of one blade. */
-const POOR_FIT = 1;
-
 type Tool = 'rule' | 'card' | 'line' | 'region' | 'drag';
 const NEEDED: Record<Exclude<Tool, 'drag'>, number> = { rule: 2, card: 4, line: 2, region: 2 };
 const SAY: Record<Exclude<Tool, 'drag'>, readonly string[]> = {
@@ -99,33 +90,6 @@ const SAY: Record<Exclude<Tool, 'drag'>, readonly string[]> = {
   line: ['Click where it begins.', 'Click where it ends.'],
   region: ['Click one corner of the part.', 'Click the corner opposite.'],
 };
-
-/** The picture goes out with a scale bar from then on. */
-function KeepScale({
-  sheet,
-  picture,
-  mmPerPixel,
-}: {
-  sheet: PieceSheet;
-  picture: PictureRecord;
-  mmPerPixel: number;
-}) {
-  const { change, busy, problem } = usePictures(sheet);
-  if (picture.mmPerPixel === mmPerPixel) return <>It goes out with a scale bar.</>;
-  return (
-    <>
-      <Button
-        variant="text"
-        className="quiet"
-        disabled={busy}
-        onClick={() => change(picture.id, { mmPerPixel })}
-      >
-        Give the picture a scale bar
-      </Button>
-      {problem !== undefined && <span className="problem">{problem}</span>}
-    </>
-  );
-}
 
 function OnPicture({ sheet, picture, may, onFinding }: Props & { picture: PictureRecord }) {
   const raster = useQuery({
@@ -403,177 +367,5 @@ function OnPicture({ sheet, picture, may, onFinding }: Props & { picture: Pictur
         )}
       </section>
     </div>
-  );
-}
-
-/** Takes a length over as what the bench measured, with the picture named as where it comes from. */
-function KeepLength({
-  sheet,
-  mm,
-  plusMinus,
-  may,
-}: {
-  sheet: PieceSheet;
-  mm: number;
-  plusMinus: number;
-  may: boolean;
-}) {
-  const vocabulary = useVocabulary();
-  const takeSheet = useTakeSheet();
-  const [kept, setKept] = useState<string>();
-  const [problem, setProblem] = useState<string>();
-  const features = (vocabulary.data?.features ?? []).filter(
-    (f) =>
-      f.kind === 'measure' &&
-      (f.unit ?? 'mm') === 'mm' &&
-      (f.constructions == null || f.constructions.includes(sheet.intake.construction)),
-  );
-  if (!may || features.length === 0) return null;
-  const keep = (feature: string) => {
-    const resolution = Math.max(0.1, Number(plusMinus.toFixed(1)));
-    const measure = Number((Math.round(mm / 0.1) * 0.1).toFixed(1));
-    const observation: Observation = { feature, measure, resolution, text: `${measure} mm from a picture` };
-    const others = sheet.observations.filter((o) => !('feature' in o) || o.feature !== feature);
-    inLine(sheet.id, () =>
-      send(benchRoutes.putObservations, {
-        params: { id: sheet.id },
-        body: { observations: [...others, observation] },
-        version: sheet.version,
-      }),
-    ).then(
-      (fresh) => {
-        takeSheet(fresh);
-        setKept(features.find((f) => f.id === feature)?.label ?? feature);
-        setProblem(undefined);
-      },
-      (error: unknown) => setProblem(error instanceof ApiProblem ? error.message : String(error)),
-    );
-  };
-  if (kept !== undefined)
-    return (
-      <span className="soft">
-        kept as {kept.toLowerCase()}, {formatQuantity(mm, 'length', Math.max(0.1, plusMinus))}
-      </span>
-    );
-  return (
-    <>
-      <CellSelect
-        label="Keep as"
-        value={null}
-        none="keep as…"
-        options={features.map((f) => ({ value: f.id, label: f.label }))}
-        onChange={(feature) => feature !== null && keep(feature)}
-      />
-      {problem !== undefined && <span className="problem">{problem}</span>}
-    </>
-  );
-}
-
-/** The worn blade laid on the pattern's outline when new: what is missing, where, and how much. */
-function Loss({
-  sheet,
-  picture,
-  outline,
-  measured,
-  measuring,
-  comparison,
-  onCompared,
-  onFinding,
-}: {
-  sheet: PieceSheet;
-  picture: PictureRecord;
-  outline: readonly Point[];
-  measured: readonly Point[];
-  measuring: ReturnType<typeof useMeasuring>;
-  comparison: Comparison | undefined;
-  onCompared: (c: Comparison) => void;
-  onFinding: Props['onFinding'];
-}) {
-  const [kept, setKept] = useState(false);
-  const pattern = usePattern(sheet.attribution?.pattern);
-  const reference = pattern.data?.pattern.outline?.map(([x, y]) => ({ x, y }));
-  if (!sheet.attribution)
-    return (
-      <p className="soft">Decide on the bench which pattern it is: its outline when new is laid beside it.</p>
-    );
-  if (pattern.isPending) return <Loading />;
-  if (!reference)
-    return (
-      <p className="soft">
-        The reference has no outline of {pattern.data?.pattern.name ?? 'this pattern'} when new. It can be
-        written on the pattern’s page.
-      </p>
-    );
-  const keep = () => {
-    if (!comparison) return;
-    const { loss, tip, edge, spine } = comparison;
-    const middle = outline.reduce((sum, p) => ({ x: sum.x + p.x, y: sum.y + p.y }), { x: 0, y: 0 });
-    const finding: Finding = {
-      part: 'blade',
-      defect: 'blade-loss',
-      measure: Number(loss.percent.toFixed(1)),
-      note: `measured from a picture: tip ${tip.mm2.toFixed(0)}, edge ${edge.mm2.toFixed(0)}, spine ${spine.mm2.toFixed(0)} mm²`,
-      pin: {
-        picture: picture.id,
-        x: Number((middle.x / outline.length / picture.width).toFixed(3)),
-        y: Number((middle.y / outline.length / picture.height).toFixed(3)),
-      },
-    };
-    onFinding?.(finding);
-    setKept(true);
-  };
-  const xs = reference.map((p) => p.x);
-  const ys = reference.map((p) => p.y);
-  const box = [
-    Math.min(...xs) - 3,
-    Math.min(...ys) - 3,
-    Math.max(...xs) + 6,
-    Math.max(...ys) - Math.min(...ys) + 6,
-  ];
-  return (
-    <>
-      <h2 className="sec" style={{ marginTop: 12 }}>
-        Against {pattern.data?.pattern.name} when new
-      </h2>
-      <ButtonBase
-        className="chip"
-        disabled={measuring.busy !== undefined}
-        onClick={() => {
-          setKept(false);
-          measuring.compare(reference, measured, onCompared);
-        }}
-      >
-        Lay it on the outline
-      </ButtonBase>
-      {comparison && (
-        <>
-          <svg className="lossmap" viewBox={box.join(' ')} role="img" aria-label="What is missing">
-            <polygon points={reference.map((p) => `${p.x},${p.y}`).join(' ')} className="whole" />
-            {comparison.missing.map((p) => (
-              <rect key={`${p.x} ${p.y}`} x={p.x} y={p.y} width={comparison.cell} height={comparison.cell} />
-            ))}
-            <polygon points={comparison.aligned.map((p) => `${p.x},${p.y}`).join(' ')} className="own" />
-          </svg>
-          <p>
-            <b className="num">{comparison.loss.percent.toFixed(1)} %</b> lost,{' '}
-            {comparison.loss.mm2.toFixed(0)} mm²: tip {comparison.tip.mm2.toFixed(0)}, edge{' '}
-            {comparison.edge.mm2.toFixed(0)}, spine {comparison.spine.mm2.toFixed(0)} mm².{' '}
-            <span className="soft">The rest fits to {comparison.fit.toFixed(2)} mm.</span>
-          </p>
-          {comparison.fit > POOR_FIT ? (
-            <p className="problem" role="alert">
-              These two do not belong together: look whether the outline is the blade, and whose pattern it
-              is.
-            </p>
-          ) : kept ? (
-            <p role="status">Kept as a finding, with this picture.</p>
-          ) : onFinding ? (
-            <Button onClick={keep}>Keep as a finding</Button>
-          ) : (
-            <p className="soft">The inspection is finished: open it again to add a finding.</p>
-          )}
-        </>
-      )}
-    </>
   );
 }
