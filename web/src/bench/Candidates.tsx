@@ -1,5 +1,6 @@
 /** What it may be, each with its weight; what cannot be proved; and the appraiser's own decision. */
 import { oddsOf } from './wording.ts';
+import { useMemo } from 'react';
 import type { Alert, IdentifyAnswer } from '@jutbank/core/bench';
 import { cardView, differingParts, drawPiece } from '@jutbank/core/drawing';
 import { edtfInWords } from '@jutbank/core/dates';
@@ -28,7 +29,6 @@ interface Props {
   readonly onPoint: (variant: string | undefined) => void;
 }
 
-const NO_EMPHASIS = () => undefined;
 const ALERT_WORDS: Record<Alert['kind'], string> = {
   'serial-beyond-run': 'Number beyond the run',
   'run-does-not-exist': 'No such run',
@@ -37,20 +37,33 @@ const ALERT_WORDS: Record<Alert['kind'], string> = {
   'made-after-the-claimed-event': 'Made after the claimed event',
 };
 
-export function Candidates({ sheet, answer, vocabulary, chosen, onChoose, saved, names, onPoint }: Props) {
-  const shown = answer.candidates.filter((c, i) => i === 0 || c.probability > THINNEST).slice(0, SHOWN);
-  const nothingSeen = sheet.observations.length === 0;
-  const unlisted = weightLook(answer.unlisted);
-  const drawings = shown.map((c) => {
+const shownOf = (answer: IdentifyAnswer) =>
+  answer.candidates.filter((c, i) => i === 0 || c.probability > THINNEST).slice(0, SHOWN);
+
+/** Each candidate's form; only what tells it from the leading one is inked. */
+function drawnApart(answer: IdentifyAnswer, vocabulary: Vocabulary, names: VariantNames) {
+  const drawings = shownOf(answer).map((c) => {
     const variant = names.get(c.variant)?.variant;
     const pattern = vocabulary.patterns.find((p) => p.id === c.pattern);
     if (!variant || !pattern) return undefined;
     const recipe = recipeOfVariant(vocabulary, pattern, variant);
     return drawPiece(recipe, cardView(recipe));
   });
-  // only what tells it from the leading form is inked
   const [first] = drawings;
-  const apart = drawings.map((d) => (first && d ? new Set(differingParts([first, d])) : undefined));
+  return drawings.map((drawing, i) => {
+    if (!drawing) return undefined;
+    const apart = i > 0 && first ? new Set(differingParts([first, drawing])) : undefined;
+    const emphasis = (part: string) => (apart && !apart.has(part) ? ('faded' as const) : undefined);
+    return { drawing, emphasis };
+  });
+}
+
+export function Candidates({ sheet, answer, vocabulary, chosen, onChoose, saved, names, onPoint }: Props) {
+  const shown = shownOf(answer);
+  const nothingSeen = sheet.observations.length === 0;
+  const unlisted = weightLook(answer.unlisted);
+  // pointing at one draws the piece anew, not every candidate
+  const drawn = useMemo(() => drawnApart(answer, vocabulary, names), [answer, vocabulary, names]);
   return (
     <>
       <h2 className="sec">
@@ -79,15 +92,7 @@ export function Candidates({ sheet, answer, vocabulary, chosen, onChoose, saved,
                 .filter(Boolean)
                 .join(' · ')}
             </div>
-            {drawings[i] && (
-              <PieceDrawing
-                drawing={drawings[i]}
-                width={200}
-                height={66}
-                label=""
-                emphasis={i === 0 ? NO_EMPHASIS : (part) => (apart[i]?.has(part) ? undefined : 'faded')}
-              />
-            )}
+            {drawn[i] && <PieceDrawing {...drawn[i]} width={200} height={66} label="" />}
             <div className="bar">
               <span style={{ width: `${Math.max(0.5, c.probability * 100)}%`, background: look.colour }} />
             </div>

@@ -1,3 +1,4 @@
+import { useMemo } from 'react';
 import { referenceRoutes } from '@jutbank/contract/reference';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import type { Variant } from '@jutbank/core/reference';
@@ -21,18 +22,22 @@ export function useVariantNames(patterns: readonly string[]): VariantNames {
     staleTime: 60_000,
     placeholderData: keepPreviousData,
   });
-  return new Map(
-    (details.data ?? []).flatMap((d) =>
-      d.variants.map((v): [string, Named] => [
-        v.id,
-        {
-          variant: v,
-          label: `${d.pattern.name}, ${v.name}`,
-          window: v.window ?? undefined,
-          made: v.made?.quantity == null ? undefined : `${counted(v.made.quantity)} made`,
-        },
-      ]),
-    ),
+  return useMemo(
+    () =>
+      new Map(
+        (details.data ?? []).flatMap((d) =>
+          d.variants.map((v): [string, Named] => [
+            v.id,
+            {
+              variant: v,
+              label: `${d.pattern.name}, ${v.name}`,
+              window: v.window ?? undefined,
+              made: v.made?.quantity == null ? undefined : `${counted(v.made.quantity)} made`,
+            },
+          ]),
+        ),
+      ),
+    [details.data],
   );
 }
 
