@@ -21,6 +21,7 @@ function Screen({ does }: { does: (what: string) => void }) {
   return (
     <>
       <input aria-label="A note" />
+      <input aria-label="Ticked" type="checkbox" />
       <button type="button">An act</button>
       <ul>
         {useListedShortcuts().flatMap((group) =>
@@ -39,6 +40,11 @@ const press = (key: string, more: object = {}, on: Element = document.body) =>
   fireEvent.keyDown(on, { key, code: 'Unidentified', bubbles: true, ...more });
 
 describe('a key of the screen', () => {
+  test('is not swallowed by a box that was ticked last', () => {
+    const did = open();
+    press('b', {}, screen.getByLabelText('Ticked'));
+    expect(did).toEqual(['bench']);
+  });
   test('goes by what it produces, whatever shift the layout needs for it', () => {
     const did = open();
     press('?', { shiftKey: true });

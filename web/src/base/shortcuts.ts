@@ -21,6 +21,10 @@ const publish = () => {
   for (const tell of listeners) tell();
 };
 
+/** Whether a key belongs to the field it is typed into: nothing is typed into a box that is ticked. */
+const keepsKey = ({ target }: KeyboardEvent): boolean =>
+  target instanceof HTMLInputElement && target.type !== 'checkbox';
+
 const NEVER_TYPED = '\u0000';
 const dialogIsOpen = () => document.querySelector('[role="dialog"], [role="listbox"]') !== null;
 const withModifier = ({ key }: Shortcut) => key.length > 1 && key.includes('+');
@@ -47,10 +51,12 @@ export function useShortcuts(scope: string, keys: readonly Shortcut[]): void {
       // of no keys at all the library makes one that produces nothing
       enabled: plain.length > 0,
       useKey: true,
+      enableOnFormTags: ['input'],
       // a shift that the layout needs for `?` or `/` is no modifier
       ignoreModifiers: true,
       ignoreEventWhen: (e) =>
         e.defaultPrevented ||
+        keepsKey(e) ||
         e.ctrlKey ||
         e.metaKey ||
         e.altKey ||

@@ -1,12 +1,13 @@
 /** What is done to many pieces at once: moved, labelled, put up, valued, taken out as a list. */
 import { Button } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { inventoryRoutes } from '@jutbank/contract/inventory';
 import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
+import { useShortcuts } from '../base/shortcuts.ts';
 import { SuggestInput } from '../parts/fields/index.ts';
 import { counted, moneyText } from '../parts/words.ts';
 import { putUp, valued, type Listed, type Valued } from './many.ts';
@@ -49,9 +50,24 @@ export function Chosen({
   const busy = move.isPending || list.isPending || value.isPending;
   const few = { disabled: busy || tooMany };
   const some = chosen.slice(0, MOST_CHOSEN).join(',');
+  const form = useRef<HTMLFormElement>(null);
+  const press = (act: string) => form.current?.querySelector<HTMLElement>(`[data-act=${act}]`)?.click();
+  useShortcuts('What is chosen', [
+    { key: 'm', does: 'Say where they lie', run: () => form.current?.querySelector('input')?.focus() },
+    ...(few.disabled
+      ? []
+      : [
+          { key: 'b', does: 'Labels', run: () => press('labels') },
+          ...(mayList ? [{ key: 'u', does: 'Put them up', run: () => list.mutate() }] : []),
+          { key: 'v', does: 'Value them', run: () => value.mutate() },
+          { key: 'e', does: 'Export them', run: () => press('export') },
+        ]),
+    { key: 'x', does: 'Choose none', run: () => onChoose([]) },
+  ]);
   return (
     <>
       <form
+        ref={form}
         className="note chosen"
         noValidate
         onSubmit={(event) => {
@@ -71,29 +87,36 @@ export function Chosen({
         />
         <Button type="submit" {...few}>
           Move them
+          <Key of="m" />
         </Button>
         <Button
           component="a"
           href={`/api/v1/labels.pdf?pieces=${some}`}
           target="_blank"
           rel="noreferrer"
+          data-act="labels"
           {...few}
         >
           Labels
+          <Key of="b" />
         </Button>
         {mayList && (
           <Button {...few} onClick={() => list.mutate()}>
             Put them up
+            <Key of="u" />
           </Button>
         )}
         <Button {...few} onClick={() => value.mutate()}>
           Value them
+          <Key of="v" />
         </Button>
-        <Button component="a" href={`/api/v1/inventory.csv?pieces=${some}`} {...few}>
+        <Button component="a" href={`/api/v1/inventory.csv?pieces=${some}`} data-act="export" {...few}>
           Export them
+          <Key of="e" />
         </Button>
         <Button variant="text" className="quiet" onClick={() => onChoose([])}>
           Choose none
+          <Key of="x" />
         </Button>
         {(list.isPending || value.isPending) && (
           <span role="status" className="soft">
@@ -115,6 +138,12 @@ export function Chosen({
     </>
   );
 }
+
+const Key = ({ of }: { of: string }) => (
+  <kbd className="act-key" aria-hidden>
+    {of}
+  </kbd>
+);
 
 function ListedNote({ listed: { listed, refused } }: { listed: Listed }) {
   return (

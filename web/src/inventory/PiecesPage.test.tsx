@@ -185,6 +185,19 @@ describe('what is chosen', () => {
     await screen.findByText('Worth €160.00');
     screen.getByText(/together, asked €180.00. One has no worth yet/);
   });
+  test('has a key for each act, which types nothing and is typed in no field', async () => {
+    open([row(1), row(2)], '/pieces', [], sheets);
+    await chooseBoth();
+    await userEvent.keyboard('m');
+    expect(document.activeElement).toBe(screen.getByLabelText('They lie from now on'));
+    await userEvent.keyboard('vex');
+    expect(screen.getByLabelText<HTMLInputElement>('They lie from now on').value).toBe('vex');
+    await userEvent.click(document.body);
+    await userEvent.keyboard('v');
+    await screen.findByText('Worth €160.00');
+    await userEvent.keyboard('x');
+    expect(document.querySelector('.chosen')).toBeNull();
+  });
   test('is exported by itself', async () => {
     open([row(1), row(2)]);
     await chooseBoth();
