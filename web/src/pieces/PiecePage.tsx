@@ -87,17 +87,17 @@ export default function PiecePage() {
 }
 
 /** The five readings in a line that a phone has room for; opened, they are whole. */
-function inOneLine({ title, readings }: PieceSheet): ReactNode {
-  const { which, when, condition, worth, trail } = readings;
+function inOneLine(sheet: PieceSheet): ReactNode {
+  const { which, when, condition, worth, trail } = sheet.readings;
   const rest = [
     when ? periodInWords(periodOf(when.core)) : 'not dated',
     condition ? sentence(condition.grade) : 'not inspected',
-    worth ? moneyText(worth.estimate, true) : worthMissing(readings)[0].toLowerCase(),
+    worth ? moneyText(worth.estimate, true) : worthMissing(sheet)[0].toLowerCase(),
     trail.problems > 0 ? 'trail contradicted' : `trail ${trail.word}`,
   ];
   return (
     <>
-      <b>{which.label === '' ? title : which.label}</b> · {rest.join(' · ')}
+      <b>{which.label === '' ? sheet.title : which.label}</b> · {rest.join(' · ')}
     </>
   );
 }
@@ -148,7 +148,7 @@ function Readings({ sheet }: { sheet: PieceSheet }) {
         <div className="d">
           {condition
             ? condition.note || `index ${condition.index} of 100`
-            : `${sheet.condition.findings.length} findings`}
+            : counted(sheet.condition.findings.length)}
         </div>
       </NavLink>
       <NavLink to={to('worth')}>
@@ -162,7 +162,7 @@ function Readings({ sheet }: { sheet: PieceSheet }) {
               </span>
             </span>
           ) : (
-            worthMissing(sheet.readings)[0]
+            worthMissing(sheet)[0]
           )}
         </div>
         <div className="d">
@@ -170,7 +170,7 @@ function Readings({ sheet }: { sheet: PieceSheet }) {
             ? worth.thin
               ? 'few sales: a wide range'
               : `${worth.comparables} sales bear on it`
-            : worthMissing(sheet.readings)[1]}
+            : worthMissing(sheet)[1]}
         </div>
       </NavLink>
       <NavLink to={to('trail')}>
@@ -190,11 +190,14 @@ function Readings({ sheet }: { sheet: PieceSheet }) {
   );
 }
 
+const counted = (findings: number) => (findings === 1 ? 'one finding' : `${findings} findings`);
 const rangeText = (low: string, high: string) => `${Math.round(Number(low))}–${Math.round(Number(high))}`;
 
 /** Why no worth stands there, in two lines. */
-function worthMissing({ unsupported, marketAway }: PieceSheet['readings']): readonly [string, string] {
+function worthMissing({ readings, intake }: PieceSheet): readonly [string, string] {
+  const { unsupported, marketAway } = readings;
   if (marketAway) return ['Cannot be reckoned now', 'the market is away; all else stands'];
+  if (intake.takenInAs !== null) return ['Not known', 'a copy is not worth what the original is'];
   return unsupported
     ? ['No sale near it', 'only a guess by its kind']
     : ['Not known yet', 'wants a pattern first'];
