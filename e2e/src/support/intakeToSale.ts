@@ -86,7 +86,7 @@ export function intakeToSale(shop: () => Shop): void {
     await browser.keys('1');
     await browser.says('Sharpened: how bad?');
     await browser.keys('2');
-    await browser.says('Blade: sharpened, light');
+    await browser.says('Blade 1: sharpened, light');
     await browser.says('A sharpened blade is at most excellent');
     await browser.click('button', 'The inspection is finished');
     await browser.says('Open the inspection again');
