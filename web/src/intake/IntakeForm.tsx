@@ -1,18 +1,12 @@
 /** The fields of intake, used for a new piece and on the sheet. */
 import { SOURCE_OF_PIECE } from '@jutbank/core/pieces';
 import { AS_FOUND, type IntakeBody } from '@jutbank/contract/pieces';
-import { CONSTRUCTIONS, MADE_AFTER, type MadeAfter } from '@jutbank/core/reference';
+import { CONSTRUCTIONS, MADE_AFTER } from '@jutbank/core/reference';
 import { CONSTRUCTION_WORDS, sentence } from '../parts/words.ts';
 import { DateInput, MoneyInput } from '../parts/fields/figures.tsx';
 import { FieldErrors } from '../parts/fields/Field.tsx';
 import { optionsOf, Select } from '../parts/fields/choices.tsx';
 import { TextInput } from '../parts/fields/TextInput.tsx';
-
-const MADE_AFTER_WORDS: Readonly<Record<MadeAfter, string>> = {
-  reissue: 'A reissue',
-  'licensed-copy': 'A copy made under licence',
-  reproduction: 'A reproduction, a replica',
-};
 
 interface Props {
   readonly value: IntakeBody;
@@ -74,11 +68,11 @@ export function IntakeForm({
           <Select
             label="Bought as"
             at="/takenInAs"
-            why="a copy stays one through listing and sale"
+            why="a replica or copy stays one through listing and sale"
             value={value.takenInAs}
             disabled={disabled}
             none="The original, as far as anybody said"
-            options={optionsOf(MADE_AFTER, (kind) => MADE_AFTER_WORDS[kind])}
+            options={optionsOf(MADE_AFTER)}
             onChange={(takenInAs) => set('takenInAs', takenInAs)}
           />
         </div>

@@ -127,9 +127,10 @@ export default function LotPage() {
           )}
         </section>
       </div>
-      {mayWork && <Run id={id} currency={sheet.currency} onTaken={taken} />}
+      {mayWork && <Run key={`run ${id}`} id={id} currency={sheet.currency} onTaken={taken} />}
       {mayWork && sheet.list.some((piece) => !hasLeft(piece.stage)) && (
         <LotPictures
+          key={`pictures ${id}`}
           pieces={sheet.list.filter((piece) => !hasLeft(piece.stage))}
           onAdded={() => void lot.refetch()}
         />

@@ -10,6 +10,8 @@ import { optionsOf, Select } from '../parts/fields/choices.tsx';
 interface Heaped {
   readonly file: File;
   readonly url: string;
+  /** whom somebody said it shows; null: nobody of them */
+  readonly to?: string | null;
   readonly problem?: string;
 }
 const PER_PIECE = ['1', '2', '3', '4', '5', '6'] as const;
@@ -20,8 +22,6 @@ export function LotPictures({ pieces, onAdded }: { pieces: readonly LotPiece[]; 
   const chooser = useRef<HTMLInputElement>(null);
   const [heap, setHeap] = useState<readonly Heaped[]>([]);
   const [perPiece, setPerPiece] = useState<PerPiece>('1');
-  /** by the picture's place: what somebody said themselves */
-  const [said, setSaid] = useState<ReadonlyMap<Heaped, string | null>>(new Map());
   const [over, setOver] = useState(false);
   const [sent, setSent] = useState<number>();
   const urls = useRef(new Set<string>());
@@ -41,15 +41,12 @@ export function LotPictures({ pieces, onAdded }: { pieces: readonly LotPiece[]; 
       Number(perPiece),
       bare,
     );
-    return heap.map((h, i) => {
-      const own = said.get(h);
-      return own === undefined ? (byName[i] ?? null) : own;
-    });
-  }, [heap, pieces, bare, perPiece, said]);
+    return heap.map((h, i) => (h.to === undefined ? (byName[i] ?? null) : h.to));
+  }, [heap, pieces, bare, perPiece]);
 
   const add = (files: readonly File[]) =>
-    setHeap([
-      ...heap,
+    setHeap((now) => [
+      ...now,
       ...files
         .filter((file) => file.type.startsWith('image/'))
         .map((file) => {
@@ -59,25 +56,22 @@ export function LotPictures({ pieces, onAdded }: { pieces: readonly LotPiece[]; 
         }),
     ]);
   const sendAll = async () => {
-    const left: Heaped[] = [];
-    for (const [i, { file, url }] of heap.entries()) {
+    for (const [i, sent] of heap.entries()) {
       setSent(i);
       const to = dealt[i];
-      if (to == null) {
-        left.push({ file, url });
-        continue;
-      }
+      if (to == null) continue;
       const form = new FormData();
-      form.set('file', file);
+      form.set('file', sent.file);
       try {
         await send(pieceRoutes.addPicture, { params: { id: to }, body: form });
+        setHeap((now) => now.filter((h) => h.url !== sent.url));
       } catch (error) {
-        left.push({ file, url, problem: error instanceof ApiProblem ? error.message : String(error) });
+        // it stays with whom it was meant for, however the others are dealt from now on
+        const problem = error instanceof ApiProblem ? error.message : String(error);
+        setHeap((now) => now.map((h) => (h.url === sent.url ? { ...h, to, problem } : h)));
       }
     }
     setSent(undefined);
-    setSaid(new Map());
-    setHeap(left);
     onAdded();
   };
   const given = dealt.filter((to) => to !== null).length;
@@ -128,7 +122,7 @@ export function LotPictures({ pieces, onAdded }: { pieces: readonly LotPiece[]; 
                     options={choices}
                     problem={h.problem}
                     disabled={sent !== undefined}
-                    onChange={(to) => setSaid(new Map([...said, [h, to]]))}
+                    onChange={(to) => setHeap((now) => now.map((x) => (x.url === h.url ? { ...x, to } : x)))}
                   />
                 </figcaption>
               </figure>
@@ -147,18 +141,13 @@ export function LotPictures({ pieces, onAdded }: { pieces: readonly LotPiece[]; 
               disabled={given === 0 || sent !== undefined}
               onClick={() => void sendAll()}
             >
-              {sent === undefined
-                ? `Add ${given} of ${heap.length} pictures`
-                : `Adding ${sent + 1} of ${heap.length}…`}
+              {sent === undefined ? `Add ${given} of ${heap.length} pictures` : `Adding the ${sent + 1}. …`}
             </Button>
             <Button
               variant="text"
               className="quiet"
               disabled={sent !== undefined}
-              onClick={() => {
-                setHeap([]);
-                setSaid(new Map());
-              }}
+              onClick={() => setHeap([])}
             >
               Leave them
             </Button>
