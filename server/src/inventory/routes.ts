@@ -149,10 +149,10 @@ export function mountInventory(
     return undefined;
   });
 
-  const names = untilNextEntry<readonly string[]>(database);
+  const names = untilNextEntry<string[]>(database);
   mount.handle(inventoryRoutes.choices, async () => {
-    const of = async (column: 'place' | 'source_name') => [
-      ...(await names(column, async () =>
+    const of = (column: 'place' | 'source_name') =>
+      names(column, async () =>
         (
           await database.rows<{ name: string }>(
             `SELECT ${column} AS name FROM piece WHERE ${column} <> '' GROUP BY ${column} ORDER BY COUNT(*) DESC, ${column} LIMIT ?`,
@@ -161,8 +161,7 @@ export function mountInventory(
         )
           .map((row) => row.name)
           .sort((a, b) => a.localeCompare(b)),
-      )),
-    ];
+      );
     const lots = await database.rows<{ id: string; name: string }>(
       'SELECT id, name FROM lot ORDER BY id DESC LIMIT ?',
       [MOST_CHOICES],
