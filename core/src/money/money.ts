@@ -32,6 +32,10 @@ export function money(amount: Decimal.Value, currency: string): Money {
   return { amount: new Decimal(amount).toFixed(digits, Decimal.ROUND_HALF_UP), currency };
 }
 
+/** An amount and a currency that stand beside each other where either may be missing: in a table, in a form. */
+export const moneyOrNull = (amount: string | null, currency: string | null): Money | null =>
+  amount === null || currency === null ? null : money(amount, currency);
+
 /** Whole minor units (cents) of an amount. @throws when the amount has more decimals than the currency */
 export function toMinor(amount: string, currency: string): bigint {
   const scaled = new Decimal(amount).times(new Decimal(10).pow(minorDigits(currency)));

@@ -1,6 +1,6 @@
 /** Rows of the whole stock straight from the tables: a page of them costs the same in a shop of fifty thousand. */
 import { edtfInWords } from '@jutbank/core/dates';
-import { money } from '@jutbank/core/money';
+import { moneyOrNull } from '@jutbank/core/money';
 import type { ReferenceIndex } from '@jutbank/core/bench';
 import type { InventoryRow } from '@jutbank/contract/inventory';
 import { inventoryFilter } from '@jutbank/contract/inventory';
@@ -185,8 +185,6 @@ export function rowShown(row: Row, index: ReferenceIndex): InventoryRow {
   const { attribution, reading } = row;
   const variant = index.variants.get(attribution?.variant ?? '')?.variant.name;
   const pattern = index.patterns.get(attribution?.pattern ?? '')?.name;
-  const amount = (of: string | null, currency: string | null) =>
-    of === null || currency === null ? null : money(of, currency);
   return {
     id: row.id,
     stockNumber: row.stock_number,
@@ -201,8 +199,8 @@ export function rowShown(row: Row, index: ReferenceIndex): InventoryRow {
     made: reading?.when ? edtfInWords(reading.when.core) : null,
     grade: reading?.condition?.grade ?? null,
     worth: reading?.worth?.estimate ?? null,
-    cost: amount(row.price, row.price_currency),
-    ask: amount(row.ask, row.ask_currency),
+    cost: moneyOrNull(row.price, row.price_currency),
+    ask: moneyOrNull(row.ask, row.ask_currency),
     source: row.source_name,
     lot: row.lot_id === null ? null : { id: row.lot_id, name: row.lot ?? '' },
     place: row.place,

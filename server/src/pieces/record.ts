@@ -1,7 +1,7 @@
 /** A piece as stored, gathered from its tables for many pieces at once. */
 import type { Observation } from '@jutbank/core/bench';
 import type { Finding, Inspection, Pin } from '@jutbank/core/condition';
-import { money, type Money } from '@jutbank/core/money';
+import { moneyOrNull } from '@jutbank/core/money';
 import type { Body, CustodyEvent, DocumentClaim, DocumentKind } from '@jutbank/core/provenance';
 import type { Construction } from '@jutbank/core/reference';
 import type { Stage } from '@jutbank/core/pieces';
@@ -115,9 +115,6 @@ interface PieceRow {
   place: string;
 }
 
-const moneyOf = (amount: string | null, currency: string | null): Money | null =>
-  amount === null || currency === null ? null : money(amount, currency);
-
 interface GivenBackRow {
   given_on: string;
   to_whom: string;
@@ -131,7 +128,7 @@ const givenBackOf = (row: GivenBackRow | undefined): PieceSheet['givenBack'] =>
         on: row.given_on,
         ownerName: row.to_whom,
         because: row.because,
-        refundedCost: moneyOf(row.refund, row.currency),
+        refundedCost: moneyOrNull(row.refund, row.currency),
       }
     : null;
 
@@ -279,8 +276,8 @@ export async function loadPieces(db: Queries, ids: readonly string[]): Promise<P
           private: Boolean(event.private),
         })),
         pricing: {
-          ask: moneyOf(row.ask, row.ask_currency),
-          floor: moneyOf(row.floor_price, row.floor_currency),
+          ask: moneyOrNull(row.ask, row.ask_currency),
+          floor: moneyOrNull(row.floor_price, row.floor_currency),
           note: row.pricing_note,
         },
         postage:
@@ -301,7 +298,7 @@ export async function loadPieces(db: Queries, ids: readonly string[]): Promise<P
                   kind: m.kind,
                   from: m.sender,
                   text: m.words,
-                  amount: moneyOf(m.amount, m.currency),
+                  amount: moneyOrNull(m.amount, m.currency),
                   state: m.state,
                   answer: m.answer,
                   at: instant(m.received_at),
@@ -368,7 +365,7 @@ const reservationOf = (row: ReservationRow): PieceSheet['reservation'] => ({
   reservedFor: row.name,
   contact: row.contact_id,
   until: row.until_day,
-  deposit: moneyOf(row.deposit, row.currency),
+  deposit: moneyOrNull(row.deposit, row.currency),
   way: row.way,
   paidOn: row.paid_on,
   reservationNote: row.note,
@@ -418,7 +415,7 @@ const treatmentOf = (row: TreatmentRow): TreatmentRecord => ({
   doneBy: row.done_by,
   reason: row.reason,
   reversible: Boolean(row.reversible),
-  cost: moneyOf(row.cost, row.currency),
+  cost: moneyOrNull(row.cost, row.currency),
   removed: row.removed,
   added: row.added,
   pictures: row.pictures,
@@ -432,7 +429,7 @@ function intakeOf(row: PieceRow): IntakeBody {
     sourceName: row.source_name,
     sourcePlace: row.source_place,
     acquired: row.acquired,
-    price: moneyOf(row.price, row.price_currency),
+    price: moneyOrNull(row.price, row.price_currency),
     sellerStatement: row.seller_statement,
     cameWith: row.came_with,
     asFound: row.as_found,

@@ -1,6 +1,6 @@
 /** What a slip shows of a piece: read in two narrow queries for a page of the stock, or taken from a record at hand. */
 import { hasLeft, missingNext, type Stage, type TakenIn } from '@jutbank/core/pieces';
-import { money, type Money } from '@jutbank/core/money';
+import { money, moneyOrNull, type Money } from '@jutbank/core/money';
 import type { Construction } from '@jutbank/core/reference';
 import type { PieceSlip, Readings } from '@jutbank/contract/pieces';
 import { todayIso } from '../clock/index.ts';
@@ -74,7 +74,7 @@ export async function loadSlips(db: Queries, ids: readonly string[]): Promise<Sl
   return ids.flatMap((id): SlipFacts[] => {
     const row = byId.get(id);
     if (!row) return [];
-    const bought = amount(row.price, row.price_currency);
+    const bought = moneyOrNull(row.price, row.price_currency);
     return [
       {
         id,
@@ -96,15 +96,12 @@ export async function loadSlips(db: Queries, ids: readonly string[]): Promise<Sl
           ...(bought ? [bought] : []),
           ...spent.flatMap((s) => (s.piece_id === id ? [money(s.cost, s.currency)] : [])),
         ],
-        ask: amount(row.ask, row.ask_currency),
+        ask: moneyOrNull(row.ask, row.ask_currency),
         reading: row.basis === null ? null : { basis: row.basis, body: row.body },
       },
     ];
   });
 }
-const amount = (of: string | null, currency: string | null): Money | null =>
-  of === null || currency === null ? null : money(of, currency);
-
 /** The same of a record that is at hand. */
 export const slipFacts = (record: PieceRecord): SlipFacts => ({
   ...record,

@@ -22,7 +22,6 @@ import { CellInput } from '../parts/fields/CellInput.tsx';
 import { CellTick, optionsOf, Select } from '../parts/fields/choices.tsx';
 import { decimal } from '../parts/fields/typed.ts';
 import { Submit } from '../parts/fields/Submit.tsx';
-import { TextInput } from '../parts/fields/TextInput.tsx';
 import { useContractForm } from '../parts/fields/useContractForm.ts';
 import { Table, type Column } from '../parts/table/Table.tsx';
 import { dayText, moneyText, sentence, STAGE_WORDS } from '../parts/words.ts';
@@ -322,8 +321,8 @@ function Origin({
   if (open)
     return (
       <form className="lotnew" noValidate onSubmit={form.onSubmit}>
-        <TextInput label="Name of the lot" {...form.field('name')} />
         <LotSource
+          name={form.field('name')}
           sourceKind={form.field('sourceKind')}
           sourceName={form.field('sourceName')}
           acquired={form.field('acquired')}

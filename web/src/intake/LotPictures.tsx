@@ -5,6 +5,7 @@ import { pieceRoutes } from '@jutbank/contract/pieces';
 import { Button } from '@mui/material';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { ApiProblem, send } from '../base/api.ts';
+import { FileDrop } from '../parts/FileDrop.tsx';
 import { optionsOf, Select } from '../parts/fields/choices.tsx';
 
 interface Heaped {
@@ -19,10 +20,8 @@ type PerPiece = (typeof PER_PIECE)[number];
 
 /** @param pieces those that are here, in their order */
 export function LotPictures({ pieces, onAdded }: { pieces: readonly LotPiece[]; onAdded: () => void }) {
-  const chooser = useRef<HTMLInputElement>(null);
   const [heap, setHeap] = useState<readonly Heaped[]>([]);
   const [perPiece, setPerPiece] = useState<PerPiece>('1');
-  const [over, setOver] = useState(false);
   const [sent, setSent] = useState<number>();
   const urls = useRef(new Set<string>());
   useEffect(() => {
@@ -78,35 +77,9 @@ export function LotPictures({ pieces, onAdded }: { pieces: readonly LotPiece[]; 
   const choices = pieces.map((piece) => ({ value: piece.id, label: `${piece.stockNumber} ${piece.title}` }));
   return (
     <section aria-label="Pictures of the lot" className="lotpictures">
-      <button
-        type="button"
-        className={over ? 'drop over' : 'drop'}
-        onClick={() => chooser.current?.click()}
-        onDragOver={(e) => {
-          e.preventDefault();
-          setOver(true);
-        }}
-        onDragLeave={() => setOver(false)}
-        onDrop={(e) => {
-          e.preventDefault();
-          setOver(false);
-          add([...e.dataTransfer.files]);
-        }}
-      >
+      <FileDrop label="Choose pictures of the lot" onFiles={add}>
         Drop or choose the pictures of all of them: they are dealt out in the order they were taken
-      </button>
-      <input
-        ref={chooser}
-        type="file"
-        accept="image/*"
-        multiple
-        hidden
-        aria-label="Choose pictures of the lot"
-        onChange={(e) => {
-          add([...(e.target.files ?? [])]);
-          e.target.value = '';
-        }}
-      />
+      </FileDrop>
       {heap.length > 0 && (
         <>
           <div className="dealt">

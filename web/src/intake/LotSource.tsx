@@ -1,4 +1,4 @@
-/** Where a lot came from and when: every piece that is taken into it begins with that. */
+/** What a lot is called, where it came from and when: every piece that is taken into it begins with that. */
 import type { LotBody } from '@jutbank/contract/intake';
 import { SOURCE_OF_PIECE } from '@jutbank/core/pieces';
 import { optionsOf, Select } from '../parts/fields/choices.tsx';
@@ -9,9 +9,11 @@ import type { Bound } from '../parts/fields/useContractForm.ts';
 export type Source = Pick<LotBody, 'sourceKind' | 'sourceName' | 'acquired'>;
 export const NO_SOURCE: Source = { sourceKind: null, sourceName: '', acquired: null };
 
-export function LotSource(bound: { readonly [Name in keyof Source]: Bound<Source[Name]> }) {
+type Fields = Source & Pick<LotBody, 'name'>;
+export function LotSource(bound: { readonly [Name in keyof Fields]: Bound<Fields[Name]> }) {
   return (
     <>
+      <TextInput label="Name of the lot" {...bound.name} />
       <Select
         label="Where from"
         none="Not recorded"

@@ -75,8 +75,8 @@ function NewLot() {
   });
   return (
     <form className="lotnew" noValidate onSubmit={form.onSubmit}>
-      <TextInput label="Name of the lot" {...form.field('name')} />
       <LotSource
+        name={form.field('name')}
         sourceKind={form.field('sourceKind')}
         sourceName={form.field('sourceName')}
         acquired={form.field('acquired')}

@@ -5,6 +5,7 @@ import { useEffect, useMemo, useRef, useState, type ComponentProps } from 'react
 import { ApiProblem, send } from '../base/api.ts';
 import { useShortcuts } from '../base/shortcuts.ts';
 import { inLine, useTakeSheet } from './usePiece.ts';
+import { FileDrop } from '../parts/FileDrop.tsx';
 import { LineInput } from '../parts/fields/LineInput.tsx';
 import { PictureView } from './PictureView.tsx';
 import { useForms } from '../reference/useForms.ts';
@@ -22,10 +23,9 @@ function Viewed({ sheet, ...viewing }: Viewing & { sheet: PieceSheet }) {
 
 export function Pictures({ sheet, disabled }: { sheet: PieceSheet; disabled: boolean }) {
   const takeSheet = useTakeSheet();
-  const [over, setOver] = useState(false);
   const [busy, setBusy] = useState(0);
   const [problem, setProblem] = useState<string>();
-  const chooser = useRef<HTMLInputElement>(null);
+  const chooser = useRef<HTMLButtonElement>(null);
   const add = (files: readonly File[]) => {
     for (const file of files) {
       setBusy((n) => n + 1);
@@ -94,37 +94,15 @@ export function Pictures({ sheet, disabled }: { sheet: PieceSheet; disabled: boo
         />
       )}
       {!disabled && (
-        <button
-          type="button"
-          className={over ? 'drop over' : 'drop'}
-          style={{ marginTop: 8 }}
-          onClick={() => chooser.current?.click()}
-          onDragOver={(e) => {
-            e.preventDefault();
-            setOver(true);
-          }}
-          onDragLeave={() => setOver(false)}
-          onDrop={(e) => {
-            e.preventDefault();
-            setOver(false);
-            add([...e.dataTransfer.files]);
-          }}
-        >
-          {busy > 0 ? `Adding ${busy}…` : 'Drop, paste or choose pictures'}
-          <kbd className="act-key" aria-hidden>
-            p
-          </kbd>
-        </button>
+        <div style={{ marginTop: 8 }}>
+          <FileDrop label="Choose pictures" chooserRef={chooser} onFiles={add}>
+            {busy > 0 ? `Adding ${busy}…` : 'Drop, paste or choose pictures'}
+            <kbd className="act-key" aria-hidden>
+              p
+            </kbd>
+          </FileDrop>
+        </div>
       )}
-      <input
-        ref={chooser}
-        type="file"
-        accept="image/*"
-        multiple
-        hidden
-        aria-label="Choose pictures"
-        onChange={(e) => add([...(e.target.files ?? [])])}
-      />
       {(problem ?? arranging.problem) !== undefined && (
         <p className="problem" role="alert">
           {problem ?? arranging.problem}
