@@ -67,11 +67,11 @@ export function subtractMoney(a: Money, b: Money): Money {
   return addMoney(a, { amount: new Decimal(b.amount).negated().toString(), currency: b.currency });
 }
 
-/** Text for a person, in tabular figures by the caller: `€146.00`, or `€146` without cents. */
 /** A share of an amount, rounded half up to the currency's smallest unit. */
 export const shareOfMoney = (value: Money, share: Decimal.Value): Money =>
   money(new Decimal(value.amount).times(share), value.currency);
 
+/** Text for a person, in tabular figures by the caller: `€146.00`, or `€146` without cents. */
 export function formatMoney(value: Money, options: { whole?: boolean } = {}): string {
   return new Intl.NumberFormat('en-IE', {
     style: 'currency',

@@ -33,7 +33,7 @@ describe('how often things turn up', () => {
   test('what was learnt is shown with how many it is from and how far it is believed', async () => {
     serve({ 'GET /identify/frequency': () => ({ body: learnt }) });
     show(<FrequencyPage />);
-    await screen.findByText(/1 104 that name a variant, 90 a pattern only/);
+    await screen.findByText(/1,104 that name a variant, 90 a pattern only/);
     screen.getByText(/believed 4 in 100/);
     screen.getByText(/4.2 times in/);
     const row = within(screen.getByRole('row', { name: /Brackenholt, slipjoint/ }));

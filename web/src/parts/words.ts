@@ -47,8 +47,8 @@ export const constructionInWords = (id: string): string =>
 /** The day it is, as an ISO day. */
 export const today = (): string => new Date().toISOString().slice(0, 10);
 
-/** A number with its thousands set apart: `12 400`. */
-export const counted = (n: number): string => Math.round(n).toLocaleString('en-GB').replaceAll(',', ' ');
+/** A number with its thousands set apart as they are in amounts: `12,400`. */
+export const counted = (n: number): string => Math.round(n).toLocaleString('en-GB');
 
 /** A change with its sign, `−2.3`; the unit is the reader's to add. */
 export const signed = (x: number, digits = 0): string => `${x < 0 ? '−' : '+'}${Math.abs(x).toFixed(digits)}`;
