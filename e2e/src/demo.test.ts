@@ -9,6 +9,7 @@ import sharp from 'sharp';
 import { edtfInWords } from '@jutbank/core/dates';
 import { type Application, DEMO, FILLING_MS, startApplication } from './support/application.ts';
 import { openBrowser, signIn, type Browser } from './support/browser.ts';
+import { layoutOf } from './support/layout.ts';
 import { intakeToSale } from './support/intakeToSale.ts';
 
 let app: Application;
@@ -16,7 +17,13 @@ let browser: Browser;
 let pieces: { id: string; stockNumber: string }[];
 let lots: { id: string }[];
 const DESK = { width: 1280, height: 800 };
+const TABLET = { width: 768, height: 1024 };
+/** a desk's window when everything in it is twice as large */
+const TWICE_THE_SIZE = { width: 640, height: 400 };
 const PHONE = { width: 360, height: 780 };
+/** px, of what is touched: anywhere, and standing at a fair's table */
+const LEAST_TARGET = 24;
+const THUMB = 44;
 
 beforeAll(async () => {
   app = await startApplication(true);
@@ -71,36 +78,66 @@ const views: [string, () => string][] = [
   ['how the shop reckons', () => '/pricing-settings'],
   ['exchange rates', () => '/rates'],
   ['the shop', () => '/shop'],
+  ['all pieces', () => '/pieces'],
+  ['writing a pattern', () => '/reference/write/patterns/harbour-jack'],
+  ['the listing desk', () => '/listing-desk'],
+  ['bodies and their names', () => '/bodies'],
+  ['contacts', () => '/contacts'],
+  ['how listings are written', () => '/listing-settings'],
+  ['what papers carry', () => '/paper-settings'],
+  ['one’s own account', () => '/account'],
+  ['who did what', () => '/audit'],
+  ['an address with nothing', () => '/nowhere'],
 ];
 
 describe.each(['light', 'dark'])('in the %s theme', (mode) => {
   beforeAll(async () => {
     await browser.driver.executeScript(`localStorage.setItem('jutbank.mode', '${mode}')`);
   });
-  test.each(views)(
-    '%s has no serious accessibility fault and no complaint on the console',
-    async (_, path) => {
-      await open(path());
-      await browser.driver.executeScript(axe.source);
-      const faults = await browser.driver.executeAsyncScript<string[]>(
-        "const done = arguments[0]; axe.run({ resultTypes: ['violations'] }).then((r) => done(r.violations.filter((v) => ['serious', 'critical'].includes(v.impact)).map((v) => v.id + ': ' + v.nodes.slice(0, 3).map((n) => n.html.slice(0, 160) + ' ' + (n.any[0]?.message ?? '')).join(' | '))))",
-      );
-      expect(faults).toEqual([]);
-      expect(await browser.complaints()).toEqual([]);
-    },
-  );
+  test.each(views)('%s has no accessibility fault and no complaint on the console', async (_, path) => {
+    await open(path());
+    await browser.driver.executeScript(axe.source);
+    const faults = await browser.driver.executeAsyncScript<string[]>(
+      "const done = arguments[0]; axe.run({ resultTypes: ['violations'] }).then((r) => done(r.violations.map((v) => v.id + ': ' + v.nodes.slice(0, 3).map((n) => n.html.slice(0, 160) + ' ' + (n.any[0]?.message ?? '')).join(' | '))))",
+    );
+    expect(faults).toEqual([]);
+    expect(await browser.complaints()).toEqual([]);
+  });
 });
 
-describe('at a phone’s width', () => {
-  beforeAll(() => browser.resize(PHONE));
+describe('at every width', () => {
+  const WHOLE = { tooWide: 0, smallWords: [], smallTargets: [], cutOff: [] };
   afterAll(() => browser.resize(DESK));
-  test.each(views)('%s cuts nothing off sideways', async (_, path) => {
+  test.each(views)('%s is whole: on a tablet, at twice the size, on a phone', async (_, path) => {
+    await browser.resize(DESK);
     await open(path());
-    const overflow = await browser.driver.executeScript<number>(
-      'return document.documentElement.scrollWidth - innerWidth',
-    );
-    expect(overflow).toBeLessThanOrEqual(0);
+    for (const [size, target] of [
+      [DESK, 0],
+      [TABLET, 0],
+      [TWICE_THE_SIZE, LEAST_TARGET],
+      [PHONE, LEAST_TARGET],
+    ] as const) {
+      await browser.resize(size);
+      await browser.settled();
+      const { tooWide, ...layout } = await layoutOf(browser, target);
+      expect({ ...size, ...layout, tooWide: Math.max(0, tooWide) }).toEqual({ ...size, ...WHOLE });
+    }
   });
+  test('at the fair everything is as large as a thumb', async () => {
+    await browser.resize(PHONE);
+    for (const path of ['/fair', '/fair?pattern=harbour-jack']) {
+      await open(path);
+      expect((await layoutOf(browser, THUMB, '.fair')).smallTargets).toEqual([]);
+    }
+  });
+  test('every window has a name of its own', async () => {
+    const names = new Map<string, string>();
+    for (const [view, path] of views) {
+      await open(path());
+      names.set(view, await browser.driver.getTitle());
+    }
+    expect([...names].filter(([, name]) => !/^.+ · Jutbank$/.test(name))).toEqual([]);
+  }, 120_000);
 });
 
 test('the first load of the tray is under 250 kB of compressed script', async () => {

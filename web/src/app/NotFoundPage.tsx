@@ -1,12 +1,13 @@
 import { Link } from 'react-router';
-import { Empty } from '../base/states.tsx';
+import { PageTitle } from '../parts/PageTitle.tsx';
 
 export default function NotFoundPage() {
   return (
-    <Empty title="There is nothing at this address">
+    <div className="state">
+      <PageTitle>There is nothing at this address</PageTitle>
       <p className="soft">
         It may have been moved. <Link to="/">Back to the tray</Link>, or press <kbd>/</kbd> to find it.
       </p>
-    </Empty>
+    </div>
   );
 }

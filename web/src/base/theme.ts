@@ -139,6 +139,7 @@ export function themeFor(mode: Mode): Theme {
         defaultProps: { popupIcon: createElement(Downward), clearIcon: '×' },
         styleOverrides: {
           inputRoot: { padding: '2px 6px' },
+          popupIndicator: { minWidth: 24, minHeight: 24 },
           tag: { height: 24, borderRadius: 0, background: c.plate, fontSize: 12.5, margin: 2 },
           paper: { border: `1px solid ${c.ink}` },
           option: { fontSize: 13.5 },

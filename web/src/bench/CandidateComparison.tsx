@@ -40,7 +40,9 @@ export function CandidateComparison({
     <table className="grid beside">
       <thead>
         <tr>
-          <th />
+          <th>
+            <span className="visually-hidden">Feature</span>
+          </th>
           <th>{names.get(left.variant)?.label}</th>
           <th>This piece</th>
           <th>

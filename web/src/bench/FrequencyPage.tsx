@@ -6,6 +6,7 @@ import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Empty, Failed, Loading } from '../base/states.tsx';
+import { PageTitle } from '../parts/PageTitle.tsx';
 import { counted, sentence } from '../parts/words.ts';
 import './bench.css';
 
@@ -36,7 +37,7 @@ export default function FrequencyPage() {
   return (
     <div className="page">
       <div className="pagehead">
-        <h1>How often things turn up</h1>
+        <PageTitle>How often things turn up</PageTitle>
         <span className="soft">of two that fit alike, the one that turns up more is likelier</span>
         <span className="grow" />
         <Tick

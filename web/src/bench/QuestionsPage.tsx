@@ -10,6 +10,7 @@ import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
+import { PageTitle } from '../parts/PageTitle.tsx';
 import { QuestionLine } from './OpenQuestions.tsx';
 import { useVocabulary } from '../reference/vocabulary.ts';
 import './bench.css';
@@ -23,7 +24,7 @@ export default function QuestionsPage() {
   return (
     <div className="page">
       <div className="pagehead">
-        <h1>Open questions</h1>
+        <PageTitle>Open questions</PageTitle>
         <span className="soft">
           <span className="num">{open.length}</span> open, <span className="num">{answered.length}</span>{' '}
           answered

@@ -105,7 +105,9 @@ function Compared({
     <table className="grid" aria-live="polite">
       <thead>
         <tr>
-          <th />
+          <th>
+            <span className="visually-hidden">Answer</span>
+          </th>
           <th className="r">As seen</th>
           <th className="r">Without it</th>
         </tr>

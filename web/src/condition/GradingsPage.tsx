@@ -12,6 +12,7 @@ import { defectInWords } from '@jutbank/core/condition';
 import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
+import { PageTitle } from '../parts/PageTitle.tsx';
 import { dayText, sentence } from '../parts/words.ts';
 import { SecondLook } from './SecondLook.tsx';
 import './condition.css';
@@ -27,7 +28,7 @@ export default function GradingsPage() {
   return (
     <div className="page">
       <div className="pagehead">
-        <h1>Second gradings</h1>
+        <PageTitle>Second gradings</PageTitle>
         <span className="soft">two people, neither seeing what the other found</span>
         <span className="grow" />
         <Link className="quiet" to="/condition-rules">
@@ -127,7 +128,9 @@ function Sheet({ id }: { id: string }) {
             <th>Piece</th>
             <th>First</th>
             <th>Second</th>
-            <th />
+            <th>
+              <span className="visually-hidden">Second grading</span>
+            </th>
           </tr>
         </thead>
         <tbody>

@@ -35,7 +35,11 @@ export function IndexTable({ rules, wrong, may, onChange }: RuleTableProps<Index
                 </th>
               ))}
               <th>Measured</th>
-              {may && <th />}
+              {may && (
+                <th>
+                  <span className="visually-hidden">Take it out</span>
+                </th>
+              )}
             </tr>
           </thead>
           <tbody>

@@ -11,6 +11,7 @@ import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
+import { PageTitle } from '../parts/PageTitle.tsx';
 import { dayText, sentence } from '../parts/words.ts';
 import { IndexTable } from './IndexTable.tsx';
 import { ScaleTable } from './ScaleTable.tsx';
@@ -29,7 +30,7 @@ export default function RulesPage() {
   return (
     <div className="page">
       <div className="pagehead">
-        <h1>Rules of grading</h1>
+        <PageTitle>Rules of grading</PageTitle>
         <span className="soft">every grade says by which version it was made, and keeps it</span>
         <span className="grow" />
         <Link className="quiet" to="/gradings">

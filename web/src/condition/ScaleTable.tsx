@@ -46,7 +46,11 @@ export function ScaleTable({ rules, wrong, may, onChange }: RuleTableProps<Scale
             <th>When</th>
             <th>at most</th>
             <th>In words</th>
-            {may && <th />}
+            {may && (
+              <th>
+                <span className="visually-hidden">Take it out</span>
+              </th>
+            )}
           </tr>
         </thead>
         <tbody>

@@ -7,6 +7,7 @@ import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
+import { PageTitle } from '../parts/PageTitle.tsx';
 import { DateInput, Submit, TextInput, useContractForm } from '../parts/fields/index.ts';
 import { Table, type Column } from '../parts/table/Table.tsx';
 import { counted, dayText } from '../parts/words.ts';
@@ -55,7 +56,7 @@ export default function ContactsPage() {
   return (
     <div className="page">
       <div className="pagehead">
-        <h1>Contacts</h1>
+        <PageTitle>Contacts</PageTitle>
         <span className="soft num">{counted(contacts.data.total)}</span>
         <span className="grow" />
         {mayWork && (

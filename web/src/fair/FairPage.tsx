@@ -8,6 +8,7 @@ import { ApiProblem } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Loading } from '../base/states.tsx';
 import { FileChooser } from '../parts/FileChooser.tsx';
+import { PageTitle } from '../parts/PageTitle.tsx';
 import { Select } from '../parts/fields/choices.tsx';
 import { MoneyInput } from '../parts/fields/figures.tsx';
 import { TextInput } from '../parts/fields/TextInput.tsx';
@@ -35,7 +36,7 @@ export default function FairPage() {
   const [round, setRound] = useState(0);
   return (
     <div className="fair">
-      <h1>At the table</h1>
+      <PageTitle>At the table</PageTitle>
       <BagLine bag={bag} />
       <Outbox state={outbox} />
       <OnTheTable

@@ -75,7 +75,7 @@ export function Find({
         <div className="found">
           {hits.map((hit) => (
             <button key={`${hit.kind} ${hit.id}`} type="button" onClick={() => take(hit)}>
-              {hit.mark && <MarkDrawing mark={hit.mark} width={96} />}
+              {hit.mark && <MarkDrawing mark={hit.mark} width={124} />}
               <span>
                 <b>{hit.label}</b>
                 <span className="soft">{hit.mark ? stampCaption(hit.mark) : hit.hint}</span>
@@ -239,7 +239,7 @@ function Check({ check, onSee }: { check: FairCheck; onSee: (seen: Seen) => void
                 )
               }
             >
-              {choice.mark && <MarkDrawing mark={choice.mark} width={96} />}
+              {choice.mark && <MarkDrawing mark={choice.mark} width={200} />}
               {choice.label}
               {choice.mark && <small>{stampCaption(choice.mark)}</small>}
             </button>

@@ -18,6 +18,7 @@ import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
+import { PageTitle } from '../parts/PageTitle.tsx';
 import { CellInput } from '../parts/fields/CellInput.tsx';
 import { CellTick, optionsOf, Select } from '../parts/fields/choices.tsx';
 import { decimal } from '../parts/fields/typed.ts';
@@ -70,7 +71,7 @@ export default function LotPage() {
   return (
     <div className="page">
       <div className="pagehead">
-        <h1>{sheet.name}</h1>
+        <PageTitle>{sheet.name}</PageTitle>
         <span className="soft">
           {sheet.pieces} pieces, {sheet.sold} sold, {sheet.kept} kept
         </span>

@@ -4,6 +4,7 @@ import { Link, useNavigate } from 'react-router';
 import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
+import { PageTitle } from '../parts/PageTitle.tsx';
 import { decimal } from '../parts/fields/typed.ts';
 import { Submit } from '../parts/fields/Submit.tsx';
 import { TextInput } from '../parts/fields/TextInput.tsx';
@@ -21,7 +22,7 @@ export default function LotsPage() {
   return (
     <div className="page">
       <div className="pagehead">
-        <h1>Lots</h1>
+        <PageTitle>Lots</PageTitle>
         <span className="soft">One price for many pieces: each carries its share to the cent.</span>
       </div>
       {mayWork && <NewLot />}

@@ -6,6 +6,7 @@ import { emptyIntake, intakeBody, type IntakeBody } from '@jutbank/contract/piec
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Empty } from '../base/states.tsx';
+import { PageTitle } from '../parts/PageTitle.tsx';
 import { useTakeSheet } from '../pieces/usePiece.ts';
 import { IntakeForm } from './IntakeForm.tsx';
 
@@ -45,7 +46,7 @@ export default function NewPiecePage() {
   return (
     <div className="page" style={{ maxWidth: 760 }}>
       <div className="pagehead">
-        <h1>Take in a piece</h1>
+        <PageTitle>Take in a piece</PageTitle>
         <span className="soft">What is not known yet can be added later; only a name is needed.</span>
       </div>
       <form

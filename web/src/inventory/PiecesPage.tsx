@@ -6,6 +6,7 @@ import type { InventoryRow } from '@jutbank/contract/inventory';
 import { stagePath } from '../pieces/stagePath.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Empty, Failed, Loading } from '../base/states.tsx';
+import { PageTitle } from '../parts/PageTitle.tsx';
 import { CellTick } from '../parts/fields/index.ts';
 import { Table, type Column } from '../parts/table/Table.tsx';
 import { FormDrawing } from '../reference/FormDrawing.tsx';
@@ -29,7 +30,7 @@ export default function PiecesPage() {
   return (
     <div className="page">
       <div className="pagehead">
-        <h1>Pieces</h1>
+        <PageTitle>Pieces</PageTitle>
         <span className="soft">
           <span className="num">{counted(total)}</span>{' '}
           {asking.asks !== '' ? 'as asked' : total === 0 ? 'yet' : 'in all, those that have left among them'}

@@ -12,6 +12,7 @@ import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { useShortcuts } from '../base/shortcuts.ts';
 import { Failed, Loading } from '../base/states.tsx';
+import { PageTitle } from '../parts/PageTitle.tsx';
 import { MoneyInput } from '../parts/fields/index.ts';
 import { moneyText } from '../parts/words.ts';
 import { inLine, usePieceQuery, useTakeSheet } from '../pieces/usePiece.ts';
@@ -46,7 +47,7 @@ export default function DeskPage() {
   return (
     <div className="page">
       <div className="pagehead">
-        <h1>Listing desk</h1>
+        <PageTitle>Listing desk</PageTitle>
         <span className="soft">
           {desk.data.ready} ready, {desk.data.waiting} nearly{up.size > 0 && `, ${up.size} put up`}
         </span>

@@ -13,6 +13,7 @@ import {
 } from '@jutbank/contract/market';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
+import { PageTitle } from '../parts/PageTitle.tsx';
 import { counted } from '../parts/words.ts';
 import { useVocabulary } from '../reference/vocabulary.ts';
 import { AddByHand } from './AddByHand.tsx';
@@ -44,7 +45,7 @@ export default function ComparablesPage() {
   return (
     <div className="page">
       <div className="pagehead">
-        <h1>Comparables</h1>
+        <PageTitle>Comparables</PageTitle>
         <span className="soft">
           <span className="num">{counted(total)}</span> prices
         </span>

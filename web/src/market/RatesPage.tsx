@@ -10,6 +10,7 @@ import { ApiProblem, send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { FileChooser } from '../parts/FileChooser.tsx';
+import { PageTitle } from '../parts/PageTitle.tsx';
 import { counted } from '../parts/words.ts';
 import './rates.css';
 
@@ -24,7 +25,7 @@ export default function RatesPage() {
   return (
     <div className="page">
       <div className="pagehead">
-        <h1>Exchange rates</h1>
+        <PageTitle>Exchange rates</PageTitle>
         <span className="soft">
           For one {base}. A price is converted at the last rate on or before its day; which one was used
           stands beside it in every estimate.

@@ -9,7 +9,7 @@ import {
   spanInWords,
   type Span,
 } from '@jutbank/core/dates';
-import { useMediaQuery } from '@mui/material';
+import { useWidth } from './useWidth.ts';
 import './drawn.css';
 
 export interface RuleBar {
@@ -30,28 +30,31 @@ export interface YearRuleProps {
   readonly label: string;
 }
 
-const WIDTH = 452;
+/** px, as wide as it is ever drawn; its words keep their size however narrow it gets */
+const WIDEST = 760;
 const EDGE = 8;
 const BAR = 27;
 /** height of the years under the bars */
 const AXIS = 34;
 /** With more bars than these the years stay at the window's foot while the bars go by. */
 const MOST_IN_SIGHT = 12;
-/** As in drawn.css, where the words are set larger. */
-const NARROW = '(max-width: 560px)';
+/** px; a rule narrower than this names its tallest ticks only */
+const NARROW = 420;
+/** How wide a letter of a bar's words is, about, px. */
+const LETTER = 6.2;
 
 export const spansOf = (texts: readonly string[]): Span[] => texts.flatMap((text) => periodOf(text).strict);
 
 export function YearRule({ core, outer, bars = [], strip, years, label }: YearRuleProps) {
   const coreSpan = core === undefined || core === '../..' ? undefined : hullOf(spansOf([core]));
   const outerSpan = outer === undefined || outer === '../..' ? undefined : hullOf(spansOf([outer]));
-  const narrow = useMediaQuery(NARROW);
+  const [box, width] = useWidth<HTMLDivElement>(WIDEST);
   const { from, to } = extent([coreSpan, outerSpan], bars, strip, years);
   const x = (day: number) =>
-    EDGE + ((Math.min(to, Math.max(from, day)) - from) / (to - from)) * (WIDTH - 2 * EDGE);
+    EDGE + ((Math.min(to, Math.max(from, day)) - from) / (to - from)) * (width - 2 * EDGE);
   const top = bars.length * BAR + (strip || years ? 26 : 0) + 6;
-  const bracket = coreSpan && { left: x(coreSpan.from), right: x(coreSpan.to + 1) };
-  const soft = outerSpan && { left: x(outerSpan.from), right: x(outerSpan.to + 1) };
+  const ends = (span: Span | undefined) => span && { left: x(span.from), right: x(span.to + 1) };
+  const bracket = ends(coreSpan);
   const mostLikely = Math.max(1e-9, ...(years ?? []).map((y) => y.probability));
   const stops = (from: number, to: number) =>
     bracket && (
@@ -62,8 +65,8 @@ export function YearRule({ core, outer, bars = [], strip, years, label }: YearRu
       />
     );
   return (
-    <div className={bars.length > MOST_IN_SIGHT ? 'year-rule long' : 'year-rule'}>
-      <svg viewBox={`0 0 ${WIDTH} ${top}`} width="100%" role="img" aria-label={label}>
+    <div ref={box} className={bars.length > MOST_IN_SIGHT ? 'year-rule long' : 'year-rule'}>
+      <svg viewBox={`0 0 ${width} ${top}`} width={width} height={top} role="img" aria-label={label}>
         <defs>
           <pattern
             id="soft-days"
@@ -75,28 +78,25 @@ export function YearRule({ core, outer, bars = [], strip, years, label }: YearRu
             <path d="M0 0v4" stroke="var(--ink)" strokeWidth="1.3" />
           </pattern>
         </defs>
-        {soft && (
-          <rect
-            x={soft.left}
-            y="2"
-            width={Math.max(1, soft.right - soft.left)}
-            height={top - 4}
-            fill="var(--accent)"
-            opacity="0.07"
-          />
-        )}
-        {bracket && (
-          <rect
-            x={bracket.left}
-            y="2"
-            width={Math.max(1.5, bracket.right - bracket.left)}
-            height={top - 4}
-            fill="var(--accent)"
-            opacity="0.14"
-          />
+        {[
+          { span: ends(outerSpan), opacity: 0.07 },
+          { span: bracket, opacity: 0.14 },
+        ].map(
+          ({ span, opacity }) =>
+            span && (
+              <rect
+                key={opacity}
+                x={span.left}
+                y="2"
+                width={Math.max(1.5, span.right - span.left)}
+                height={top - 4}
+                fill="var(--accent)"
+                opacity={opacity}
+              />
+            ),
         )}
         {bars.map((bar, i) => (
-          <Bar key={bar.label} bar={bar} y={i * BAR} x={x} letter={narrow ? LETTER.narrow : LETTER.wide} />
+          <Bar key={bar.label} bar={bar} y={i * BAR} x={x} width={width} />
         ))}
         {years?.map((y) => {
           const h = (22 * y.probability) / mostLikely;
@@ -125,20 +125,18 @@ export function YearRule({ core, outer, bars = [], strip, years, label }: YearRu
         ))}
         {stops(2, top)}
       </svg>
-      <svg className="years" viewBox={`0 0 ${WIDTH} ${AXIS}`} width="100%" aria-hidden>
+      <svg className="years" viewBox={`0 0 ${width} ${AXIS}`} width={width} height={AXIS} aria-hidden>
         {stops(0, AXIS - 4)}
-        <Ticks from={from} to={to} x={x} sparse={narrow} />
+        <Ticks from={from} to={to} x={x} width={width} />
       </svg>
     </div>
   );
 }
 
-/** How wide a letter of a bar's words is, about. */
-const LETTER = { wide: 5.8, narrow: 7.5 } as const;
-
-function Bar({ bar, y, x, letter }: { bar: RuleBar; y: number; x: (day: number) => number; letter: number }) {
+function Bar({ bar, y, x, width }: { bar: RuleBar; y: number; x: (day: number) => number; width: number }) {
+  const letters = Math.floor((width - 2 * EDGE) / LETTER);
   // the source gives way to the name
-  const fits = (bar.label.length + (bar.source?.length ?? 0) + 2) * letter < WIDTH - 2 * EDGE;
+  const fits = bar.label.length + (bar.source?.length ?? 0) + 2 <= letters;
   const strict = spansOf(bar.strict);
   const lenient = spansOf(bar.lenient);
   const dim = bar.setAside ? 0.16 : bar.binds ? 1 : 0.4;
@@ -163,11 +161,11 @@ function Bar({ bar, y, x, letter }: { bar: RuleBar; y: number; x: (day: number) 
         className="rule-label"
         textDecoration={bar.setAside ? 'line-through' : undefined}
       >
-        {bar.label}
+        {bar.label.length <= letters ? bar.label : `${bar.label.slice(0, letters - 1)}…`}
       </text>
-      {bar.source !== undefined && !fits && <title>{bar.source}</title>}
+      {!fits && <title>{[bar.label, bar.source].filter(Boolean).join(', ')}</title>}
       {bar.source !== undefined && fits && (
-        <text x={WIDTH - EDGE} y={y + 13} className="rule-source" textAnchor="end">
+        <text x={width - EDGE} y={y + 13} className="rule-source" textAnchor="end">
           {bar.source}
         </text>
       )}
@@ -188,13 +186,12 @@ function Ticks({
   from,
   to,
   x,
-  sparse,
+  width,
 }: {
   from: number;
   to: number;
   x: (day: number) => number;
-  /** only the tallest ticks are named: the words are large against the rule */
-  sparse: boolean;
+  width: number;
 }) {
   const first = calendarOf(asDay(Math.ceil(from))).year;
   const last = calendarOf(asDay(Math.floor(to))).year;
@@ -205,7 +202,7 @@ function Ticks({
   );
   return (
     <g>
-      <path d={`M0 1H${WIDTH}`} stroke="var(--ink)" strokeWidth="1.6" />
+      <path d={`M0 1H${width}`} stroke="var(--ink)" strokeWidth="1.6" />
       {years.map((year) => {
         const at = x(dayOf(year));
         const major = year % (step * 2) === 0;
@@ -217,7 +214,7 @@ function Ticks({
               stroke="var(--ink)"
               strokeWidth={major ? 1.3 : 0.8}
             />
-            {(sparse ? major : medium) && at < WIDTH - 34 && (
+            {(width < NARROW ? major : medium) && at < width - 34 && (
               <text x={at + 3} y={28} className="rule-year">
                 {year}
               </text>

@@ -5,6 +5,7 @@ import { periodInWords, periodOf } from '@jutbank/core/dates';
 import type { PieceSheet } from '@jutbank/contract/pieces';
 import { useShortcuts } from '../base/shortcuts.ts';
 import { Failed, Loading } from '../base/states.tsx';
+import { PageTitle } from '../parts/PageTitle.tsx';
 import { FormDrawing } from '../reference/FormDrawing.tsx';
 import { useForms } from '../reference/useForms.ts';
 import { TierBadge } from '../parts/TierBadge.tsx';
@@ -106,6 +107,8 @@ function Readings({ sheet }: { sheet: PieceSheet }) {
   const { which, when, condition, worth, trail } = sheet.readings;
   const as = { construction: sheet.construction, variant: which.variant, pattern: which.pattern };
   const recipeOf = useForms(sheet.picture ? [] : [as]);
+  const { pathname } = useLocation();
+  const stage = STAGE_LINKS.find(({ path }) => pathname.endsWith(`/${path}`));
   const to = (stage: string) => `/pieces/${sheet.id}/${stage}`;
   return (
     <section className="readings" aria-label="Readings">
@@ -120,7 +123,12 @@ function Readings({ sheet }: { sheet: PieceSheet }) {
         <div className="k">
           <span className="mono">{sheet.stockNumber}</span> · {sheet.title}
         </div>
-        <h1 className="v">{which.label}</h1>
+        <PageTitle
+          className="v"
+          name={`${sheet.stockNumber} ${sheet.title}${stage ? `: ${stage.label}` : ''}`}
+        >
+          {which.label}
+        </PageTitle>
         <div className="d">
           <TierBadge tier={which.tier} />
         </div>

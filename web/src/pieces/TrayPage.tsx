@@ -9,6 +9,7 @@ import { useAnswer } from '../base/answers.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { useShortcuts } from '../base/shortcuts.ts';
 import { Empty, Failed, Loading } from '../base/states.tsx';
+import { PageTitle } from '../parts/PageTitle.tsx';
 import { FormDrawing } from '../reference/FormDrawing.tsx';
 import type { DrawnAs } from '@jutbank/core/drawing';
 import { useForms } from '../reference/useForms.ts';
@@ -59,7 +60,7 @@ export default function TrayPage() {
   return (
     <div className="page">
       <div className="traytop">
-        <h1 className="visually-hidden">The tray of {shop.name}</h1>
+        <PageTitle className="visually-hidden">{`The tray of ${shop.name}`}</PageTitle>
         <span>
           <span className="num big">{inWork}</span> in work
         </span>

@@ -9,6 +9,7 @@ import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
+import { PageTitle } from '../parts/PageTitle.tsx';
 import { DateInput, Rows, Submit, TextInput, useContractForm } from '../parts/fields/index.ts';
 
 export default function BodiesPage() {
@@ -21,7 +22,7 @@ export default function BodiesPage() {
   return (
     <div className="page">
       <div className="pagehead">
-        <h1>Bodies and their names</h1>
+        <PageTitle>Bodies and their names</PageTitle>
         <span className="grow" />
         {mayWork && (
           <Button variant="contained" onClick={() => setOpen('new')}>

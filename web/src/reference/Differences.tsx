@@ -30,7 +30,9 @@ export function Differences({
         <table className="grid differ">
           <thead>
             <tr>
-              <th />
+              <th>
+                <span className="visually-hidden">Feature</span>
+              </th>
               {variants.map((v) => (
                 <th key={v.id}>
                   {v.name}

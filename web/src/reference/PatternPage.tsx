@@ -9,6 +9,7 @@ import { differencesOf, patternByYear, type Variant } from '@jutbank/core/refere
 import { useAnswer } from '../base/answers.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
+import { PageTitle } from '../parts/PageTitle.tsx';
 import { CONSTRUCTION_WORDS, sentence, counted } from '../parts/words.ts';
 import { Differences } from './Differences.tsx';
 import { Stories } from './MakerSays.tsx';
@@ -58,7 +59,7 @@ export default function PatternPage() {
   return (
     <div className="page">
       <div className="pagehead">
-        <h1>{pattern.name}</h1>
+        <PageTitle>{pattern.name}</PageTitle>
         <span className="soft">
           <Link to={`/reference?maker=${maker.id}`}>{maker.name}</Link> ·{' '}
           {CONSTRUCTION_WORDS[pattern.construction]}

@@ -6,6 +6,7 @@ import { useAnswer } from '../base/answers.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { MarkDrawing } from '../parts/Drawn.tsx';
+import { PageTitle } from '../parts/PageTitle.tsx';
 import { stampCaption } from '../parts/stampCaption.ts';
 import { CONSTRUCTION_WORDS, sentence } from '../parts/words.ts';
 import { ImportPack } from './ImportPack.tsx';
@@ -40,7 +41,7 @@ export default function ReferencePage() {
   return (
     <div className="page">
       <div className="pagehead">
-        <h1>Reference</h1>
+        <PageTitle>Reference</PageTitle>
         <span className="soft">
           <span className="num">{makers.length}</span> makers, <span className="num">{patterns.length}</span>{' '}
           patterns, <span className="num">{makers.reduce((n, m) => n + m.variants, 0)}</span> variants,{' '}

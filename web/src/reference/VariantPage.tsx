@@ -7,6 +7,7 @@ import { useAnswer } from '../base/answers.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { MarkDrawing } from '../parts/Drawn.tsx';
+import { PageTitle } from '../parts/PageTitle.tsx';
 import { stampCaption } from '../parts/stampCaption.ts';
 import { sentence, counted } from '../parts/words.ts';
 import { YearRule } from '../parts/YearRule.tsx';
@@ -32,7 +33,7 @@ export default function VariantPage() {
   return (
     <div className="page">
       <div className="pagehead">
-        <h1>{variant.name}</h1>
+        <PageTitle>{variant.name}</PageTitle>
         <span className="soft">
           <Link to={`/reference/patterns/${pattern.id}`}>{pattern.name}</Link> ·{' '}
           <Link to={`/reference?maker=${maker.id}`}>{maker.name}</Link> · {sentence(variant.kind)}

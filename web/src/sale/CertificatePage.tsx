@@ -7,6 +7,7 @@ import { useParams } from 'react-router';
 import { useAnswer } from '../base/answers.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { FileChooser } from '../parts/FileChooser.tsx';
+import { PageTitle } from '../parts/PageTitle.tsx';
 import { dayText } from '../parts/words.ts';
 import './sale.css';
 
@@ -19,7 +20,7 @@ export default function CertificatePage() {
   return (
     <main className="page" style={{ maxWidth: 760, paddingTop: 40 }}>
       <p className="soft">{c.shop}</p>
-      <h1>Certificate of examination</h1>
+      <PageTitle>Certificate of examination</PageTitle>
       <p className="mono soft" style={{ margin: '4px 0 18px' }}>
         {c.stockNumber} · {c.code} · {dayText(c.issuedAt)}
       </p>

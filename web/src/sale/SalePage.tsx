@@ -3,6 +3,7 @@ import { Link, useParams } from 'react-router';
 import { saleRoutes } from '@jutbank/contract/sale';
 import { useAnswer } from '../base/answers.ts';
 import { Failed, Loading } from '../base/states.tsx';
+import { PageTitle } from '../parts/PageTitle.tsx';
 import { Sold } from './Sold.tsx';
 import './sale.css';
 
@@ -14,7 +15,7 @@ export default function SalePage() {
   return (
     <div className="page">
       <div className="pagehead">
-        <h1>{sale.data.title}</h1>
+        <PageTitle>{sale.data.title}</PageTitle>
         <Link className="mono" to={`/pieces/${sale.data.pieceId}`}>
           {sale.data.stockNumber}
         </Link>

@@ -12,6 +12,7 @@ import {
 } from '@jutbank/contract/sale';
 import { useAnswer } from '../base/answers.ts';
 import { Failed, Loading } from '../base/states.tsx';
+import { PageTitle } from '../parts/PageTitle.tsx';
 import { DateInput } from '../parts/fields/index.ts';
 import { Table, type Column } from '../parts/table/Table.tsx';
 import { counted, dayText, moneyText, today } from '../parts/words.ts';
@@ -93,7 +94,7 @@ export default function SalesPage() {
   return (
     <div className="page">
       <div className="pagehead">
-        <h1>Sales</h1>
+        <PageTitle>Sales</PageTitle>
         <span className="soft num">{counted(sales.data.total)}</span>
         <span className="grow" />
         <Link to="/contacts">Contacts</Link>

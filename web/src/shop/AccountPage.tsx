@@ -6,6 +6,7 @@ import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { send } from '../base/api.ts';
 import { useSession, useSignOut } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
+import { PageTitle } from '../parts/PageTitle.tsx';
 import { Submit } from '../parts/fields/Submit.tsx';
 import { TextInput } from '../parts/fields/TextInput.tsx';
 import { useContractForm } from '../parts/fields/useContractForm.ts';
@@ -17,7 +18,7 @@ export default function AccountPage() {
   return (
     <div className="page">
       <div className="pagehead">
-        <h1>{person.name}</h1>
+        <PageTitle>{person.name}</PageTitle>
         <span className="soft">
           {sentence(person.role)}, <span className="mono">{person.email}</span>
         </span>

@@ -5,6 +5,7 @@ import { usePages } from '../base/answers.ts';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { Failed, Loading } from '../base/states.tsx';
+import { PageTitle } from '../parts/PageTitle.tsx';
 import { optionsOf, Select } from '../parts/fields/choices.tsx';
 import { TextInput } from '../parts/fields/TextInput.tsx';
 import { Table, type Column } from '../parts/table/Table.tsx';
@@ -69,7 +70,7 @@ export default function AuditPage() {
   return (
     <div className="page">
       <div className="pagehead">
-        <h1>Who did what</h1>
+        <PageTitle>Who did what</PageTitle>
         <span className="soft">
           <span className="num">{counted(first?.total ?? 0)}</span> entries, each following from the one
           before

@@ -4,6 +4,7 @@ import { PLACES_OF_SALE, sectionsInOrder, type ListingSection } from '@jutbank/c
 import { CONSTRUCTIONS } from '@jutbank/core/reference';
 import { LANGUAGE_NAMES, LANGUAGES } from '@jutbank/core/words';
 import { useMay } from '../base/session.ts';
+import { PageTitle } from '../parts/PageTitle.tsx';
 import { chosen, NumberInput, optionsOf, Rows, Select, Submit, TextInput } from '../parts/fields/index.ts';
 import { StoredPapers, type PaperFormProps } from './StoredPapers.tsx';
 import { usePaperForm, type PaperForm } from './usePaperForm.ts';
@@ -28,7 +29,7 @@ function Form({ seen, justKept, onKept }: PaperFormProps) {
   return (
     <div className="page">
       <div className="pagehead">
-        <h1>Listings</h1>
+        <PageTitle>Listings</PageTitle>
         <span className="soft">
           What all of them say beside what is known of the piece; what is up stays as it went up.
         </span>

@@ -1,5 +1,6 @@
 /** What stands on the shop's papers: letterhead, terms, and the words for each way of being taxed. */
 import { useMay, useSession } from '../base/session.ts';
+import { PageTitle } from '../parts/PageTitle.tsx';
 import './shop.css';
 import { NumberInput, Submit, TextInput } from '../parts/fields/index.ts';
 import { StoredPapers, type PaperFormProps } from './StoredPapers.tsx';
@@ -46,7 +47,7 @@ function Form({ seen, justKept, onKept }: PaperFormProps) {
   return (
     <div className="page">
       <div className="pagehead">
-        <h1>Papers</h1>
+        <PageTitle>Papers</PageTitle>
         <span className="soft">
           What stands on invoices, certificates and reports from now on; those that are out stay as they are.
         </span>

@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
+import { PageTitle } from '../parts/PageTitle.tsx';
 import { FormProblem, useContractForm } from '../parts/fields/index.ts';
 import { Channels } from './ChannelSettings.tsx';
 import { Buying, Fixed, Sealed, Tax, Wanted } from './HabitSettings.tsx';
@@ -60,7 +61,7 @@ function Form({
   return (
     <form className="page" noValidate onSubmit={form.onSubmit}>
       <div className="pagehead">
-        <h1>Pricing settings</h1>
+        <PageTitle>Pricing settings</PageTitle>
         <span className="soft">Every ceiling, ask and net in the shop comes from these.</span>
         <span className="grow" />
         {may && form.changed && <span className="soft">not kept yet</span>}

@@ -1,6 +1,7 @@
 import { shopRoutes } from '@jutbank/contract/shop';
 import { useKeptAnswers } from '../base/answers.ts';
 import { Wordmark } from '../base/Wordmark.tsx';
+import { PageTitle } from '../parts/PageTitle.tsx';
 import { Submit } from '../parts/fields/Submit.tsx';
 import { TextInput } from '../parts/fields/TextInput.tsx';
 import { useContractForm } from '../parts/fields/useContractForm.ts';
@@ -16,7 +17,7 @@ export default function SetupPage() {
   return (
     <main className="state" style={{ maxWidth: 460, paddingTop: 60 }}>
       <Wordmark />
-      <h1 style={{ fontSize: 19, margin: '22px 0 4px' }}>A new shop</h1>
+      <PageTitle style={{ fontSize: 19, margin: '22px 0 4px' }}>A new shop</PageTitle>
       <p className="soft" style={{ marginBottom: 18 }}>
         Nothing is recorded here yet. Name the shop and yourself; you can give others an account later.
       </p>

@@ -7,6 +7,7 @@ import { Link } from 'react-router';
 import { SECRETS } from '@jutbank/contract/http';
 import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { useMay, useSession } from '../base/session.ts';
+import { PageTitle } from '../parts/PageTitle.tsx';
 import { MultiSelect, optionsOf, Select } from '../parts/fields/choices.tsx';
 import { Submit } from '../parts/fields/Submit.tsx';
 import { TextInput } from '../parts/fields/TextInput.tsx';
@@ -17,7 +18,7 @@ export default function ShopPage() {
   return (
     <div className="page">
       <div className="pagehead">
-        <h1>Shop</h1>
+        <PageTitle>Shop</PageTitle>
       </div>
       <div className="twocol">
         <section>

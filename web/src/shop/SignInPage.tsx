@@ -1,6 +1,7 @@
 import { shopRoutes } from '@jutbank/contract/shop';
 import { useKeptAnswers } from '../base/answers.ts';
 import { Wordmark } from '../base/Wordmark.tsx';
+import { PageTitle } from '../parts/PageTitle.tsx';
 import { Submit } from '../parts/fields/Submit.tsx';
 import { TextInput } from '../parts/fields/TextInput.tsx';
 import { useContractForm } from '../parts/fields/useContractForm.ts';
@@ -16,7 +17,7 @@ export default function SignInPage() {
   return (
     <main className="state" style={{ paddingTop: 90, maxWidth: 380 }}>
       <Wordmark />
-      <h1 style={{ fontSize: 17, margin: '22px 0 14px' }}>Sign in to the shop</h1>
+      <PageTitle style={{ fontSize: 17, margin: '22px 0 14px' }}>Sign in to the shop</PageTitle>
       <form className="fields" onSubmit={form.onSubmit} noValidate>
         <TextInput label="E-mail" type="email" autoComplete="username" autoFocus {...form.field('email')} />
         <TextInput

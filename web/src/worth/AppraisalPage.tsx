@@ -6,6 +6,7 @@ import { Link, useParams } from 'react-router';
 import { useAnswer } from '../base/answers.ts';
 import { send } from '../base/api.ts';
 import { Failed, Loading } from '../base/states.tsx';
+import { PageTitle } from '../parts/PageTitle.tsx';
 import { dayText, moneyText, sentence, signed } from '../parts/words.ts';
 import { Evidence } from './Evidence.tsx';
 import { BASIS_WORDS, CAUSE_WORDS, PURPOSE_WORDS } from './words.ts';
@@ -20,7 +21,7 @@ export default function AppraisalPage() {
   return (
     <div className="page">
       <div className="pagehead">
-        <h1>Appraisal {record.number}</h1>
+        <PageTitle>{`Appraisal ${record.number}`}</PageTitle>
         <span className="soft">
           <Link to={`/pieces/${record.piece.id}/worth`}>
             {record.piece.stockNumber} {record.piece.title}

@@ -2,24 +2,27 @@
 import { Button } from '@mui/material';
 import { useState } from 'react';
 import type { PieceFinances } from '@jutbank/contract/worth';
+import { useWidth } from '../parts/useWidth.ts';
 import { moneyText } from '../parts/words.ts';
 
-const WIDTH = 460;
+/** px, as wide as it is drawn where there is room */
+const WIDEST = 520;
 const HEIGHT = 150;
 const LEFT = 8;
 const BOTTOM = 26;
 
 export function PatienceCurve({ patience }: { patience: PieceFinances['patience'] }) {
   const [asTable, setAsTable] = useState(false);
+  const [box, width] = useWidth<HTMLDivElement>(WIDEST);
   const { points, best, currency } = patience;
   const money = (x: number) => moneyText({ amount: x.toFixed(2), currency }, true);
   const first = points[0]?.price ?? 0;
   const last = points.at(-1)?.price ?? 1;
   const top = Math.max(...points.map((p) => p.value), 1);
-  const x = (price: number) => LEFT + ((price - first) / (last - first)) * (WIDTH - 2 * LEFT);
+  const x = (price: number) => LEFT + ((price - first) / (last - first)) * (width - 2 * LEFT);
   const y = (value: number) => HEIGHT - BOTTOM - (Math.max(0, value) / top) * (HEIGHT - BOTTOM - 20);
   return (
-    <>
+    <div ref={box}>
       {asTable ? (
         <table className="grid">
           <thead>
@@ -45,14 +48,15 @@ export function PatienceCurve({ patience }: { patience: PieceFinances['patience'
         </table>
       ) : (
         <svg
-          viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-          style={{ width: '100%', maxWidth: 520 }}
+          viewBox={`0 0 ${width} ${HEIGHT}`}
+          width={width}
+          height={HEIGHT}
           role="img"
           aria-label={`Asking ${money(best.price)} brings most in the long run and may take ${best.weeks.toFixed(0)} weeks. The same figures stand in the table.`}
         >
           <line
             x1={LEFT}
-            x2={WIDTH - LEFT}
+            x2={width - LEFT}
             y1={HEIGHT - BOTTOM}
             y2={HEIGHT - BOTTOM}
             stroke="var(--ink)"
@@ -83,7 +87,7 @@ export function PatienceCurve({ patience }: { patience: PieceFinances['patience'
             strokeWidth="2"
           />
           <text
-            x={Math.min(WIDTH - 150, Math.max(LEFT, x(best.price) - 60))}
+            x={Math.min(width - 150, Math.max(LEFT, x(best.price) - 60))}
             y={12}
             fontSize="12"
             fill="var(--ink)"
@@ -94,7 +98,7 @@ export function PatienceCurve({ patience }: { patience: PieceFinances['patience'
           <text x={LEFT} y={HEIGHT - 6} fontSize="11" fill="var(--soft)">
             {money(first)}
           </text>
-          <text x={WIDTH - LEFT} y={HEIGHT - 6} fontSize="11" fill="var(--soft)" textAnchor="end">
+          <text x={width - LEFT} y={HEIGHT - 6} fontSize="11" fill="var(--soft)" textAnchor="end">
             {money(last)}
           </text>
         </svg>
@@ -107,6 +111,6 @@ export function PatienceCurve({ patience }: { patience: PieceFinances['patience'
       >
         {asTable ? 'As a drawing' : 'As a table'}
       </Button>
-    </>
+    </div>
   );
 }

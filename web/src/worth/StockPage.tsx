@@ -11,6 +11,7 @@ import { ApiProblem, send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { awaitJob } from '../base/task.ts';
+import { PageTitle } from '../parts/PageTitle.tsx';
 import { counted, dayText, moneyText, signed } from '../parts/words.ts';
 import { StockCourse } from './StockCourse.tsx';
 import { Table, type Column } from '../parts/table/Table.tsx';
@@ -28,7 +29,7 @@ export default function StockPage() {
   return (
     <div className="page">
       <div className="pagehead">
-        <h1>Stock</h1>
+        <PageTitle>Stock</PageTitle>
         <span className="soft">
           {valuation
             ? `as valued on ${dayText(valuation.at)} by ${valuation.person}`

@@ -4,6 +4,8 @@ import { Link } from 'react-router';
 import { HEARD_FROM, type Band, type RangesHeld, type Share, type Basis } from '@jutbank/core/worth';
 import { useAnswer } from '../base/answers.ts';
 import { Failed, Loading } from '../base/states.tsx';
+import { PageTitle } from '../parts/PageTitle.tsx';
+import { useWidth } from '../parts/useWidth.ts';
 import { counted, dayText, moneyText } from '../parts/words.ts';
 import { BASIS_WORDS } from './words.ts';
 import './worth.css';
@@ -16,7 +18,7 @@ export default function TrackRecordPage() {
   return (
     <div className="page">
       <div className="pagehead">
-        <h1>How well we have done</h1>
+        <PageTitle>How well we have done</PageTitle>
         <span className="soft">what was said in kept appraisals, against what came of it</span>
       </div>
       {ranges === null ? (
@@ -184,31 +186,35 @@ function Probabilities({ bands }: { bands: readonly Band[] }) {
   );
 }
 
-const WIDTH = 480;
+/** px, as wide as it is drawn where there is room */
+const WIDEST = 560;
 const HEIGHT = 300;
 const EDGE = 46;
 
 /** Each piece as a stroke from low to high over its figure, with what it brought as a dot; the diagonal is what was said. */
 function SaidAndWas({ pieces }: { pieces: readonly AppraisedAndSold[] }) {
+  const [box, width] = useWidth<HTMLElement>(WIDEST);
   const amounts = pieces.flatMap((p) => [p.low, p.high, p.sold].map((m) => Math.log(Number(m.amount))));
   const [low, high] = [Math.min(...amounts) - 0.1, Math.max(...amounts) + 0.1];
   const at = (log: number) => (log - low) / (high - low || 1);
-  const x = (amount: string) => EDGE + at(Math.log(Number(amount))) * (WIDTH - EDGE - 24);
+  const x = (amount: string) => EDGE + at(Math.log(Number(amount))) * (width - EDGE - 24);
   const y = (amount: string) => HEIGHT - EDGE - at(Math.log(Number(amount))) * (HEIGHT - EDGE - 8);
   const ticks = [5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10_000].filter(
     (t) => Math.log(t) > low && Math.log(t) < high,
   );
   return (
-    <figure className="saidandwas">
+    <figure ref={box} className="saidandwas">
       <svg
-        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+        viewBox={`0 0 ${width} ${HEIGHT}`}
+        width={width}
+        height={HEIGHT}
         role="img"
         aria-label={`Said against sold for ${pieces.length} pieces; ${pieces.filter((p) => Number(p.sold.amount) >= Number(p.low.amount) && Number(p.sold.amount) <= Number(p.high.amount)).length} lie inside what was stated`}
       >
         {ticks.map((t) => (
           <g key={t} className="tick">
             <line x1={x(String(t))} x2={x(String(t))} y1={8} y2={HEIGHT - EDGE} />
-            <line x1={EDGE} x2={WIDTH - 24} y1={y(String(t))} y2={y(String(t))} />
+            <line x1={EDGE} x2={width - 24} y1={y(String(t))} y2={y(String(t))} />
             <text x={x(String(t))} y={HEIGHT - EDGE + 14} textAnchor="middle">
               {counted(t)}
             </text>
@@ -217,7 +223,7 @@ function SaidAndWas({ pieces }: { pieces: readonly AppraisedAndSold[] }) {
             </text>
           </g>
         ))}
-        <line className="diagonal" x1={EDGE} y1={HEIGHT - EDGE} x2={WIDTH - 24} y2={8} />
+        <line className="diagonal" x1={EDGE} y1={HEIGHT - EDGE} x2={width - 24} y2={8} />
         {pieces.map((p) => {
           const inside =
             Number(p.sold.amount) >= Number(p.low.amount) && Number(p.sold.amount) <= Number(p.high.amount);

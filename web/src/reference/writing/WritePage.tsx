@@ -12,6 +12,7 @@ import { ApiProblem, send } from '../../base/api.ts';
 import { useMay } from '../../base/session.ts';
 import { Failed, Loading } from '../../base/states.tsx';
 import { useShortcuts } from '../../base/shortcuts.ts';
+import { PageTitle } from '../../parts/PageTitle.tsx';
 import { CodeForm } from './CodeForm.tsx';
 import { asItem, blank, nextFormOf, SECTION_WORDS, suggestedId, type Draft } from './draft.ts';
 import type { FormProps } from './formParts.tsx';
@@ -147,7 +148,7 @@ function Writing({ section, id, record, words, query }: WritingProps) {
   return (
     <div className="page">
       <div className="pagehead">
-        <h1>{id === undefined ? `New ${word}` : title || word}</h1>
+        <PageTitle>{id === undefined ? `New ${word}` : title || word}</PageTitle>
         <span className="soft">
           <Link to={backFrom(section, draft)}>Reference</Link>
           {id !== undefined &&
