@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { subjectKey, type IdentifyAnswer, type Observation } from '@jutbank/core/bench';
 import { edtfInWords } from '@jutbank/core/dates';
 import type { PieceSheet } from '@jutbank/contract/pieces';
+import { Roving } from '../parts/Roving.tsx';
 import type { VariantNames } from '../reference/vocabulary.ts';
 import { inHundred } from '../parts/TierBadge.tsx';
 import { inWords } from '../parts/words.ts';
@@ -51,7 +52,7 @@ export function WhatIf({
     new Set(set.has(key) ? [...set].filter((k) => k !== key) : [...set, key]);
   return (
     <div className="whatif">
-      <div className="chips" role="group" aria-label="What if I misread">
+      <Roving className="chips" role="group" aria-label="What if I misread">
         <span className="soft">I misread</span>
         {observations.map((o) => (
           <ButtonBase
@@ -63,8 +64,8 @@ export function WhatIf({
             {named(o, words)}
           </ButtonBase>
         ))}
-      </div>
-      <div className="chips" role="group" aria-label="What if it was exchanged">
+      </Roving>
+      <Roving className="chips" role="group" aria-label="What if it was exchanged">
         <span className="soft">Exchanged</span>
         {parts.map((part) => (
           <ButtonBase
@@ -76,7 +77,7 @@ export function WhatIf({
             {inWords(part)}
           </ButtonBase>
         ))}
-      </div>
+      </Roving>
       {!asked ? (
         <p className="soft">Choose what to doubt: the answer without it appears here, nothing is changed.</p>
       ) : (

@@ -10,6 +10,7 @@ import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { ApiProblem, send } from '../base/api.ts';
+import { Roving } from '../parts/Roving.tsx';
 import { inLine, useTakeSheet } from '../pieces/usePiece.ts';
 import { sentence } from '../parts/words.ts';
 
@@ -171,13 +172,13 @@ function Quoted({ sheet, may }: { sheet: PieceSheet; may: boolean }) {
           quote.mutate({ scale, reason });
         }}
       >
-        <span className="chips" role="group" aria-label="Quoted on">
+        <Roving className="chips" role="group" aria-label="Quoted on">
           {SCALE_IDS.map((id) => (
             <ButtonBase key={id} className="chip" aria-pressed={scale === id} onClick={() => setScale(id)}>
               {sentence(id)}
             </ButtonBase>
           ))}
-        </span>
+        </Roving>
         <LineInput
           label="Why it is quoted so"
           hint="why it is quoted so"

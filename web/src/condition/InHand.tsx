@@ -1,5 +1,6 @@
 /** The one thing that is looked at now: its question, what may be found, and how bad it is. */
 import { ButtonBase } from '@mui/material';
+import { Roving } from '../parts/Roving.tsx';
 import { LineInput } from '../parts/fields/LineInput.tsx';
 import { useRef, useState } from 'react';
 import {
@@ -65,7 +66,7 @@ export function InHand({
       <div className="askbox" aria-live="polite">
         <div className="big">{sentence(looked.step.item)}</div>
         <div className="q">{looked.step.ask}</div>
-        <span className="chips" role="group" aria-label={sentence(looked.step.item)}>
+        <Roving className="chips" role="group" aria-label={sentence(looked.step.item)}>
           {looked.step.states.map((state, i) => (
             <ButtonBase
               key={state}
@@ -78,7 +79,7 @@ export function InHand({
               {sentence(state)}
             </ButtonBase>
           ))}
-        </span>
+        </Roving>
       </div>
     );
   const { step } = looked;
@@ -97,7 +98,7 @@ export function InHand({
         />
       ) : (
         <>
-          <span className="chips" role="group" aria-label="What is found">
+          <Roving className="chips" role="group" aria-label="What is found">
             {step.defects.map((defect, i) => (
               <ButtonBase
                 key={defect}
@@ -109,8 +110,8 @@ export function InHand({
                 {sentence(defectInWords(defect))}
               </ButtonBase>
             ))}
-          </span>
-          <span className="chips" style={{ marginTop: 8 }}>
+          </Roving>
+          <Roving className="chips" style={{ marginTop: 8 }} role="group" aria-label="What it is like">
             {seen === 'found' ? (
               <ButtonBase className="chip" onClick={onNext}>
                 <i>↵</i>Go on
@@ -134,7 +135,7 @@ export function InHand({
             <ButtonBase className="chip" disabled={!may} onClick={onEverything}>
               <i>a</i>All that is open is good
             </ButtonBase>
-          </span>
+          </Roving>
           {step.caution !== undefined && <p className="caution">{step.caution}</p>}
         </>
       )}
@@ -232,7 +233,7 @@ function AskHowBad({
       )}
       <span className="chips" style={{ marginTop: 8, alignItems: 'center' }}>
         {draft.step.sided && (
-          <span className="chips" role="group" aria-label="Which side">
+          <Roving className="chips" role="group" aria-label="Which side">
             <span className="soft">Side</span>
             {sidesOf(construction).map(({ side: s, key }) => (
               <ButtonBase
@@ -245,7 +246,7 @@ function AskHowBad({
                 {sentence(s)}
               </ButtonBase>
             ))}
-          </span>
+          </Roving>
         )}
         {ALTERED.includes(draft.defect) && (
           <ButtonBase

@@ -4,6 +4,7 @@ import type { DrawingRecipe } from '@jutbank/core/drawing';
 import type { CountedParts } from '@jutbank/core/pieces';
 import type { Construction } from '@jutbank/core/reference';
 import { useShortcuts } from '../base/shortcuts.ts';
+import { Roving } from '../parts/Roving.tsx';
 import { sentence } from '../parts/words.ts';
 import { Counts } from './Counts.tsx';
 import { InHand } from './InHand.tsx';
@@ -192,7 +193,11 @@ function Sections({
     return (
       <div key={section} className="looksection">
         <div className="effort">{members[0] && sectionOf(members[0].l, bladeNames)}</div>
-        <div className="lookrow">
+        <Roving
+          className="lookrow"
+          role="group"
+          aria-label={members[0] && sectionOf(members[0].l, bladeNames)}
+        >
           {members.map(({ l, i }) => {
             const seen = seenOf(l, body);
             const name = nameOf(l);
@@ -212,7 +217,7 @@ function Sections({
               </button>
             );
           })}
-        </div>
+        </Roving>
       </div>
     );
   });

@@ -28,6 +28,7 @@ import {
 import { useAnswer } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { Failed, Loading } from '../base/states.tsx';
+import { Roving } from '../parts/Roving.tsx';
 import { inLine, useTakeSheet } from '../pieces/usePiece.ts';
 import { moneyText, sentence, today } from '../parts/words.ts';
 
@@ -321,7 +322,7 @@ function Doing({
           sheet.pictures.length > 0 && (
             <div key={side} className="tfield">
               <span>Pictures {side}</span>
-              <span className="chips" role="group" aria-label={`Pictures ${side}`}>
+              <Roving className="chips" role="group" aria-label={`Pictures ${side}`}>
                 {sheet.pictures.map((p, i) => (
                   <ButtonBase
                     key={p.id}
@@ -339,7 +340,7 @@ function Doing({
                     {p.caption || `Picture ${i + 1}`}
                   </ButtonBase>
                 ))}
-              </span>
+              </Roving>
             </div>
           ),
       )}

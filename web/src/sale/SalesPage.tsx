@@ -13,6 +13,7 @@ import {
 import { useAnswer } from '../base/answers.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { PageTitle } from '../parts/PageTitle.tsx';
+import { Roving } from '../parts/Roving.tsx';
 import { DateInput } from '../parts/fields/index.ts';
 import { Table, type Column } from '../parts/table/Table.tsx';
 import { counted, dayText, moneyText, today } from '../parts/words.ts';
@@ -99,7 +100,7 @@ export default function SalesPage() {
         <span className="grow" />
         <Link to="/contacts">Contacts</Link>
       </div>
-      <div className="chips" role="group" aria-label="Which sales">
+      <Roving className="chips" role="group" aria-label="Which sales">
         <ButtonBase className="chip" aria-pressed={state === undefined} onClick={() => setState(undefined)}>
           All
         </ButtonBase>
@@ -108,7 +109,7 @@ export default function SalesPage() {
             {STATE_WORDS[s]}
           </ButtonBase>
         ))}
-      </div>
+      </Roving>
       <Totals totals={sales.data.totals} />
       {sales.data.items.length === 0 ? (
         <p className="soft">{asked ? 'None of the sales is like that.' : 'Nothing has been sold yet.'}</p>

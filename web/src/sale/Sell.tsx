@@ -9,6 +9,7 @@ import { saleRoutes } from '@jutbank/contract/sale';
 import { pricingSettingsRoutes } from '@jutbank/contract/shop';
 import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { useMay, useSession } from '../base/session.ts';
+import { Roving } from '../parts/Roving.tsx';
 import {
   MoneyInput,
   optionsOf,
@@ -101,7 +102,7 @@ export function Sell({ sheet }: { sheet: PieceSheet }) {
         </div>
       )}
       {offers.length > 0 && (
-        <div className="chips" role="group" aria-label="What is accepted">
+        <Roving className="chips" role="group" aria-label="What is accepted">
           {offers.map((o) => (
             <ButtonBase key={o.id} className="chip" aria-pressed={o === offer} onClick={() => choose(o)}>
               Offer of {moneyText(o.amount)} from {o.from}
@@ -110,7 +111,7 @@ export function Sell({ sheet }: { sheet: PieceSheet }) {
           <ButtonBase className="chip" aria-pressed={!offer} onClick={() => choose(undefined)}>
             Over the counter
           </ButtonBase>
-        </div>
+        </Roving>
       )}
       {!offer && (
         <div className="fields across">

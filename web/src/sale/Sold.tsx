@@ -19,6 +19,7 @@ import {
   type ContractForm,
 } from '../parts/fields/index.ts';
 import { Opening } from '../parts/Opening.tsx';
+import { Roving } from '../parts/Roving.tsx';
 import { dayText, moneyText, today, ZONE_WORDS } from '../parts/words.ts';
 import { Account } from './Account.tsx';
 
@@ -287,14 +288,14 @@ function OrderLabel(props: StepProps) {
         {!postage.data.weighed && ', its own weight taken for granted'}, insured for{' '}
         <span className="num">{moneyText(postage.data.insuredFor)}</span>
       </p>
-      <div className="chips" role="group" aria-label="Where it goes">
+      <Roving className="chips" role="group" aria-label="Where it goes">
         {POSTAGE_ZONES.map((z) => (
           <ButtonBase key={z} className="chip" aria-pressed={z === zone} onClick={() => setZone(z)}>
             {ZONE_WORDS[z]}
           </ButtonBase>
         ))}
-      </div>
-      <div className="chips" role="group" aria-label="By which service">
+      </Roving>
+      <Roving className="chips" role="group" aria-label="By which service">
         {quotes.map((q) => (
           <ButtonBase
             key={`${q.carrier} ${q.service}`}
@@ -309,7 +310,7 @@ function OrderLabel(props: StepProps) {
             {q.tracked ? '' : ', not tracked'}
           </ButtonBase>
         ))}
-      </div>
+      </Roving>
       {quotes.length === 0 && <p className="soft">No carrier takes it there.</p>}
       {taken && taken.topics.length > 0 && (
         <p className="soft">To look up before it goes: {taken.topics.join('; ')}.</p>

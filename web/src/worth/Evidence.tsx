@@ -1,5 +1,6 @@
 /** What a value rests on: figure and range, the ways side by side, the market, and each sale with what was found out about it. */
 import { Button, ButtonBase } from '@mui/material';
+import { Roving } from '../parts/Roving.tsx';
 import { CellInput } from '../parts/fields/CellInput.tsx';
 import { Fragment, useState } from 'react';
 import type { AppraisalEvidence, AppraisedRow, SaleCheck } from '@jutbank/contract/worth';
@@ -193,13 +194,13 @@ function CheckForm({
   );
   return (
     <div className="salecheck">
-      <div className="chips" role="group" aria-label="What was found out about this sale">
+      <Roving className="chips" role="group" aria-label="What was found out about this sale">
         {chip('seen', now.seen, { seen: !now.seen })}
         {chip('at arm’s length', now.armsLength === 'yes', { armsLength: 'yes' })}
         {chip('not at arm’s length', now.armsLength === 'no', { armsLength: 'no' })}
         {chip('sold singly', now.lot === 'single', { lot: 'single' })}
         {chip('in a lot', now.lot === 'in-a-lot', { lot: 'in-a-lot' })}
-      </div>
+      </Roving>
       <CellInput
         text
         label="Confirmed with"

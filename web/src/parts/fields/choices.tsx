@@ -9,6 +9,7 @@ import {
   Select as MuiSelect,
 } from '@mui/material';
 import type { ReactNode, RefObject } from 'react';
+import { Roving } from '../Roving.tsx';
 import { sentence } from '../words.ts';
 import { Field, framing, type FieldProps } from './Field.tsx';
 
@@ -143,7 +144,7 @@ export function MultiSelect<T extends string>({
   return (
     <Field {...framing(more)}>
       {({ id, labelId }) => (
-        <div id={id} className="chips" role="group" aria-labelledby={labelId} tabIndex={-1}>
+        <Roving id={id} className="chips" role="group" aria-labelledby={labelId} tabIndex={-1}>
           {options.map((o) => (
             <ButtonBase
               key={o.value}
@@ -158,7 +159,7 @@ export function MultiSelect<T extends string>({
               {o.label}
             </ButtonBase>
           ))}
-        </div>
+        </Roving>
       )}
     </Field>
   );
