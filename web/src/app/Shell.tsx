@@ -9,6 +9,7 @@ import { useMode } from '../base/mode.ts';
 import { SessionContext, useSessionQuery } from '../base/session.ts';
 import { useEscapeLeaves, useShortcuts } from '../base/shortcuts.ts';
 import { Failed, Loading } from '../base/states.tsx';
+import { BeforeLeaving } from './BeforeLeaving.tsx';
 import { Wordmark } from '../base/Wordmark.tsx';
 
 const SignInPage = lazy(() => import('../shop/SignInPage.tsx'));
@@ -100,6 +101,7 @@ function Frame() {
       <main className="main" id="main" tabIndex={-1}>
         <Outlet />
       </main>
+      <BeforeLeaving />
       <Suspense fallback={null}>
         {open === 'find' && <Finder onClose={() => setOpen(undefined)} />}
         {open === 'keys' && <KeysHelp onClose={() => setOpen(undefined)} />}

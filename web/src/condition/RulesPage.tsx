@@ -11,6 +11,7 @@ import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
+import { useUnsaved } from '../base/unsaved.ts';
 import { PageTitle } from '../parts/PageTitle.tsx';
 import { dayText, sentence } from '../parts/words.ts';
 import { IndexTable } from './IndexTable.tsx';
@@ -91,6 +92,7 @@ function Document({
     { staleTime: Infinity },
   );
   const [draft, setDraft] = useState<RuleDocument>();
+  useUnsaved(draft !== undefined);
   if (stored.isPending) return <Loading />;
   if (stored.isError) return <Failed error={stored.error} retry={() => void stored.refetch()} />;
   const document = draft ?? stored.data;

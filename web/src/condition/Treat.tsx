@@ -28,6 +28,7 @@ import {
 import { useAnswer } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { Failed, Loading } from '../base/states.tsx';
+import { useUnsaved } from '../base/unsaved.ts';
 import { Roving } from '../parts/Roving.tsx';
 import { inLine, useTakeSheet } from '../pieces/usePiece.ts';
 import { moneyText, sentence, today } from '../parts/words.ts';
@@ -243,6 +244,7 @@ function Doing({
   // whether it can be undone is said by whoever did it, never assumed
   const [reversible, setReversible] = useState(false);
   const [pictures, setPictures] = useState<TreatmentBody['pictures']>({ before: [], after: [] });
+  useUnsaved(title !== '' || reason !== '' || product !== '');
   const save = useMutation({
     mutationFn: async () => {
       const price = cost.trim().replace(',', '.');

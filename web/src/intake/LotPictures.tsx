@@ -5,6 +5,7 @@ import { pieceRoutes } from '@jutbank/contract/pieces';
 import { Button } from '@mui/material';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { ApiProblem, send } from '../base/api.ts';
+import { useUnsaved } from '../base/unsaved.ts';
 import { FileDrop } from '../parts/FileDrop.tsx';
 import { optionsOf, Select } from '../parts/fields/choices.tsx';
 
@@ -24,6 +25,7 @@ export function LotPictures({ pieces, onAdded }: { pieces: readonly LotPiece[]; 
   const [perPiece, setPerPiece] = useState<PerPiece>('1');
   const [sent, setSent] = useState<number>();
   const urls = useRef(new Set<string>());
+  useUnsaved(heap.length > 0);
   useEffect(() => {
     const made = urls.current;
     return () => made.forEach((url) => URL.revokeObjectURL(url));

@@ -6,6 +6,7 @@ import { emptyIntake, intakeBody, type IntakeBody } from '@jutbank/contract/piec
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Empty } from '../base/states.tsx';
+import { useUnsaved } from '../base/unsaved.ts';
 import { PageTitle } from '../parts/PageTitle.tsx';
 import { useTakeSheet } from '../pieces/usePiece.ts';
 import { IntakeForm } from './IntakeForm.tsx';
@@ -18,6 +19,7 @@ export default function NewPiecePage() {
   const [value, setValue] = useState<IntakeBody>(emptyIntake);
   const [problem, setProblem] = useState<ApiProblem>();
   const [busy, setBusy] = useState(false);
+  useUnsaved(value !== emptyIntake && !busy);
   if (!mayWork) return <Empty title="Your account reads, it does not take in pieces" />;
   const submit = async () => {
     const checked = intakeBody.safeParse(value);

@@ -5,6 +5,7 @@ import { AS_FOUND } from '@jutbank/contract/pieces';
 import { lotPiecesBody, type LotPiecesBody, type LotSheet } from '@jutbank/contract/intake';
 import { Button } from '@mui/material';
 import { useRef, useState } from 'react';
+import { useUnsaved } from '../base/unsaved.ts';
 import { chosen, optionsOf, Select } from '../parts/fields/choices.tsx';
 import { TextInput } from '../parts/fields/TextInput.tsx';
 import { readMoney } from '../parts/fields/typed.ts';
@@ -31,6 +32,7 @@ export function Run({
   const [asFound, setAsFound] = useState<LotPiecesBody['asFound']>(null);
   const [wrong, setWrong] = useState<{ readonly title?: string; readonly worth?: string }>({});
   const [pasted, setPasted] = useState<readonly PastedPiece[]>();
+  useUnsaved(title.trim() !== '' || pasted !== undefined);
 
   const take = () => {
     const value = amountIn(worth, currency);

@@ -1,7 +1,8 @@
 /** Pieces on their way into a lot: whatever is written goes into a line at once, and is sent while the next is typed. */
 import { lotRoutes, MOST_AT_ONCE, type LotPiecesBody, type LotSheet } from '@jutbank/contract/intake';
-import { useEffect, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import { ApiProblem, send } from '../base/api.ts';
+import { useUnsaved } from '../base/unsaved.ts';
 
 export type RunPiece = LotPiecesBody['pieces'][number];
 type AsFound = LotPiecesBody['asFound'];
@@ -75,12 +76,7 @@ export function useRun(lot: string, onTaken: (sheet: LotSheet) => void): Running
       sending.current = false;
     }
   };
-  useEffect(() => {
-    if (waiting.length === 0) return;
-    const leave = (event: BeforeUnloadEvent) => event.preventDefault();
-    addEventListener('beforeunload', leave);
-    return () => removeEventListener('beforeunload', leave);
-  }, [waiting.length]);
+  useUnsaved(waiting.length > 0);
   return {
     waiting,
     held,

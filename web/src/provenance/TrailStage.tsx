@@ -13,6 +13,7 @@ import {
 } from '@jutbank/core/provenance';
 import { useAnswer } from '../base/answers.ts';
 import { useMay } from '../base/session.ts';
+import { useUnsaved } from '../base/unsaved.ts';
 import { DateInput } from '../parts/fields/figures.tsx';
 import { optionsOf, Select, Tick } from '../parts/fields/choices.tsx';
 import { TextInput } from '../parts/fields/TextInput.tsx';
@@ -153,6 +154,7 @@ function missing({ holder, period, understood }: typeof NEW_EVENT) {
 
 function AddEvent({ onAdd }: { onAdd: (event: CustodyEvent) => void }) {
   const [event, setEvent] = useState(NEW_EVENT);
+  useUnsaved(event !== NEW_EVENT);
   const [round, setRound] = useState(0);
   const [tried, setTried] = useState(false);
   const problem = tried ? missing(event) : { holder: undefined, period: undefined };

@@ -16,6 +16,7 @@ import { invalidatePiece } from '../pieces/usePiece.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
+import { useUnsaved } from '../base/unsaved.ts';
 import { useSheet } from '../pieces/useSheet.ts';
 import { optionsOf, Select, Tick } from '../parts/fields/choices.tsx';
 import { TextInput } from '../parts/fields/TextInput.tsx';
@@ -39,7 +40,7 @@ export default function AppraisePage() {
   const [basis, setBasis] = useState<Basis>('market');
   const [effectiveDate, setEffectiveDate] = useState(today());
   const [purpose, setPurpose] = useState<Purpose>('insurance');
-  const [texts, setTexts] = useState({
+  const [begun] = useState({
     intendedUser: '',
     interest: 'The shop owns the piece.',
     limiting: '',
@@ -47,6 +48,7 @@ export default function AppraisePage() {
     signature: person.name,
     concluded: '',
   });
+  const [texts, setTexts] = useState(begun);
   const [assumptions, setAssumptions] = useState<Assumed[]>([]);
   const [checks, setChecks] = useState<ReadonlyMap<string, SaleCheck>>(new Map());
   const asked = { basis, effectiveDate, currency: shop.baseCurrency };
@@ -83,6 +85,10 @@ export default function AppraisePage() {
       if (error instanceof ApiProblem && error.status === 409) void draft.refetch();
     },
   });
+  useUnsaved(
+    (texts !== begun || assumptions.length > 0 || checks.size > 0) && !sign.isPending && !sign.isSuccess,
+  );
+
   const problem = sign.error instanceof ApiProblem ? sign.error : undefined;
   if (!may) return <p className="soft stage">Only an appraiser or the owner appraises.</p>;
   const text = (

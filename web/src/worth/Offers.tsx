@@ -9,6 +9,7 @@ import { useKeptAnswers } from '../base/answers.ts';
 import { isHere, invalidatePiece } from '../pieces/usePiece.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
+import { useUnsaved } from '../base/unsaved.ts';
 import { MoneyInput } from '../parts/fields/figures.tsx';
 import { TextInput } from '../parts/fields/TextInput.tsx';
 import { dayText, moneyText } from '../parts/words.ts';
@@ -22,6 +23,7 @@ export function Offers({ sheet, offers }: { sheet: PieceSheet; offers: readonly 
   const [amount, setAmount] = useState<Money | null>(null);
   const [bidder, setBidder] = useState('');
   const [round, setRound] = useState(0);
+  useUnsaved(amount !== null || bidder !== '');
   // without an amount the server says what is missing, beside the field
   const offered = { amount: amount ?? { amount: '', currency: shop.baseCurrency }, bidder };
   const judge = useMutation({

@@ -13,6 +13,7 @@ import {
   type Resolver,
 } from 'react-hook-form';
 import { ApiProblem, send } from '../../base/api.ts';
+import { useUnsaved } from '../../base/unsaved.ts';
 
 /** What a field of the kit is given to stand for a part of the form. */
 export interface Bound<V> {
@@ -93,6 +94,7 @@ export function useContractForm<P, Q, B, A, I extends FieldValues>(
       if (pointer !== undefined) onHeld?.(pointer.slice(1).replaceAll('/', '.'));
     },
   });
+  useUnsaved(form.formState.isDirty && !sending.isPending && !sending.isSuccess);
   const refusal = sending.error instanceof ApiProblem ? sending.error : undefined;
   const wordOn = (name: string): string | undefined =>
     messageIn(name.split('.').reduce<unknown>(inside, errors)) ??
