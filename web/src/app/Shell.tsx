@@ -81,7 +81,7 @@ function Frame() {
         </nav>
         <span className="grow hide-small" />
         <button type="button" className="find" onClick={() => setOpen('find')}>
-          <kbd>/</kbd>Find a piece, mark, number
+          <kbd>/</kbd>Find<span className="hide-small">&nbsp;a piece, mark, number</span>
         </button>
         <Button variant="text" className="quiet hide-small" onClick={() => setOpen('keys')}>
           <kbd>?</kbd> Keys

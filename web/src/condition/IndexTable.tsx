@@ -24,7 +24,7 @@ export function IndexTable({ rules, wrong, may, onChange }: RuleTableProps<Index
         />{' '}
         of its share. Age forgives: {rules.wear.map((d) => defectInWords(d)).join(', ')}.
       </p>
-      <div className="scrolls">
+      <div className="scroll">
         <table className="grid ruletable">
           <thead>
             <tr>

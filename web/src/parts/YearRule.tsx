@@ -31,7 +31,7 @@ export interface YearRuleProps {
 }
 
 /** px, as wide as it is ever drawn; its words keep their size however narrow it gets */
-const WIDEST = 760;
+const WIDEST = 1200;
 const EDGE = 8;
 const BAR = 27;
 /** height of the years under the bars */

@@ -1,27 +1,21 @@
 /** A pattern's forms along the year rule, and what changed from one to the next. */
-import { CellTick } from '../parts/fields/choices.tsx';
-import { referenceRoutes, type Vocabulary } from '@jutbank/contract/reference';
-import { useState } from 'react';
+import { referenceRoutes } from '@jutbank/contract/reference';
 import { Link, useParams } from 'react-router';
 import { edtfInWords, periodOf } from '@jutbank/core/dates';
-import { cardView, drawPiece } from '@jutbank/core/drawing';
-import { differencesOf, patternByYear, type Variant } from '@jutbank/core/reference';
+import { patternByYear, type Variant } from '@jutbank/core/reference';
 import { useAnswer } from '../base/answers.ts';
 import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { PageTitle } from '../parts/PageTitle.tsx';
-import { CONSTRUCTION_WORDS, sentence, counted } from '../parts/words.ts';
-import { Differences } from './Differences.tsx';
+import { CONSTRUCTION_WORDS, counted } from '../parts/words.ts';
 import { Stories } from './MakerSays.tsx';
 import { YearRule, type RuleBar } from '../parts/YearRule.tsx';
-import { FormDrawing } from './FormDrawing.tsx';
-import { recipeOfVariant } from './useForms.ts';
+import { Succession } from './Succession.tsx';
 import { useVocabulary } from './vocabulary.ts';
 import './reference.css';
 
 export default function PatternPage() {
   const { id = '' } = useParams();
-  const [chosen, setChosen] = useState<readonly string[]>([]);
   const mayWrite = useMay('appraise');
   const detail = useAnswer(referenceRoutes.pattern, { params: { id } });
   const vocabulary = useVocabulary();
@@ -29,11 +23,6 @@ export default function PatternPage() {
   if (!detail.data || !vocabulary.data) return <Loading />;
   const { pattern, maker } = detail.data;
   const variants = [...detail.data.variants].sort((a, b) => beginning(a) - beginning(b));
-  const compared = variants.filter((v) => chosen.includes(v.id));
-  const recipes = variants.map((v) => recipeOfVariant(vocabulary.data, pattern, v));
-  const longest = Math.max(1, ...recipes.map((r) => drawPiece(r, cardView(r)).widthMm));
-  // one scale for all, so that a longer form is seen to be longer
-  const perMm = (DRAWN - 4) / longest;
   const production = patternByYear(pattern, variants);
   const most = Math.max(0, ...production.map((y) => y.made));
   const changeOvers = detail.data.windows;
@@ -80,7 +69,7 @@ export default function PatternPage() {
           </>
         )}
       </div>
-      <div className="twocol">
+      <div className={variants.length > MOST_BESIDE ? undefined : 'twocol'}>
         <section>
           <h2 className="sec">Forms along the years</h2>
           {bars.length === 0 ? (
@@ -130,75 +119,14 @@ export default function PatternPage() {
           )}
           <Stories stories={detail.data.stories} words={vocabulary.data} />
         </section>
-        <section>
-          <h2 className="sec">
-            What changed <small>each against the one before; tick two to four to compare</small>
-          </h2>
-          <table className="grid succession">
-            <tbody>
-              {variants.map((v, i) => (
-                <tr key={v.id}>
-                  <td style={{ width: 28 }}>
-                    <CellTick
-                      label={`Compare ${v.name}`}
-                      value={chosen.includes(v.id)}
-                      disabled={!chosen.includes(v.id) && chosen.length >= MOST_COMPARED}
-                      onChange={(taken) =>
-                        setChosen(taken ? [...chosen, v.id] : chosen.filter((id) => id !== v.id))
-                      }
-                    />
-                  </td>
-                  <td className="drawn">
-                    <FormDrawing
-                      recipe={recipes[i] ?? recipeOfVariant(vocabulary.data, pattern)}
-                      scale={perMm}
-                      width={DRAWN}
-                      label=""
-                    />
-                  </td>
-                  <td style={{ width: '30%' }}>
-                    <Link to={`/reference/variants/${v.id}`}>{v.name}</Link>
-                    <div className="soft" style={{ fontSize: 12 }}>
-                      {v.window == null ? 'not dated' : edtfInWords(v.window)}
-                      {v.kind !== 'production' && ` · ${sentence(v.kind).toLowerCase()}`}
-                    </div>
-                  </td>
-                  <td className="soft">{changes(variants[i - 1], v, vocabulary.data)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-          {compared.length > 1 && (
-            <>
-              <h2 className="sec" style={{ marginTop: 18 }}>
-                Side by side <small>only what differs</small>
-              </h2>
-              <Differences variants={compared} pattern={pattern} words={vocabulary.data} />
-            </>
-          )}
-        </section>
+        <Succession pattern={pattern} variants={variants} vocabulary={vocabulary.data} />
       </div>
     </div>
   );
 }
 
-const MOST_COMPARED = 4;
-/** px that the longest form is drawn wide */
-const DRAWN = 190;
+/** With more forms than these the rule and the list have the whole width, one below the other. */
+const MOST_BESIDE = 14;
 
 const beginning = (v: Variant): number =>
   v.window == null ? Infinity : Number(periodOf(v.window).start.earliest);
-
-function changes(before: Variant | undefined, v: Variant, vocabulary: Vocabulary): string {
-  if (!before) return 'where it begins';
-  const words = differencesOf([before, v]).flatMap((d) => {
-    const values = d.kind === 'feature' ? (d.cells[1] ?? []) : [];
-    if (d.kind !== 'feature' || values.length === 0) return [];
-    const known = vocabulary.features.find((f) => f.id === d.id);
-    const said = values
-      .map((value) => known?.values?.find((x) => x.id === value)?.label.toLowerCase() ?? String(value))
-      .join(' or ');
-    return [`${known?.label.toLowerCase() ?? d.id}: ${said}`];
-  });
-  return words.length === 0 ? 'nothing that can be seen' : words.join('; ');
-}
