@@ -40,7 +40,7 @@ export default function GradingsPage() {
           </Button>
         )}
       </div>
-      <div className="rulesgrid two">
+      <div className={list.data.items.length > 0 || fresh ? 'rulesgrid two' : undefined}>
         <nav aria-label="Gradings">
           {list.data.items.map((g) => (
             <button

@@ -1,5 +1,6 @@
 /** A piece whose material attacks its neighbours is kept apart, with a day to look at it again. */
 import { Submit } from '../parts/fields/Submit.tsx';
+import { DayInput } from '../parts/fields/figures.tsx';
 import { TextInput } from '../parts/fields/TextInput.tsx';
 import { useContractForm } from '../parts/fields/useContractForm.ts';
 import { conditionRoutes, type ConditionFile } from '@jutbank/contract/condition';
@@ -59,7 +60,7 @@ export function Quarantine({ sheet, file, may }: { sheet: PieceSheet; file: Cond
             placeholder="smells of vinegar, the test plate rusted"
             {...keep.field('reason')}
           />
-          <TextInput label="Look again on" type="date" {...keep.field('reviewOn')} />
+          <DayInput label="Look again on" {...keep.field('reviewOn')} />
           <Submit form={keep} words="Keep it apart" />
           {keep.field('since').problem !== undefined && (
             <p className="problem" role="alert">

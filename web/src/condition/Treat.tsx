@@ -1,5 +1,6 @@
 /** Leave it or treat it: every way with its grades, its odds and its money; and the record of what was done. */
 import { optionsOf, Select, Tick } from '../parts/fields/choices.tsx';
+import { DayInput } from '../parts/fields/figures.tsx';
 import { TextInput } from '../parts/fields/TextInput.tsx';
 import {
   conditionRoutes,
@@ -284,7 +285,7 @@ function Doing({
     at: string,
     value: string,
     onChange: (v: string) => void,
-    more: { placeholder?: string; type?: 'date'; inputMode?: 'decimal' } = {},
+    more: { placeholder?: string; inputMode?: 'decimal' } = {},
   ) => <TextInput label={label} value={value} problem={problem?.at(at)} onChange={onChange} {...more} />;
   return (
     <form
@@ -302,7 +303,7 @@ function Doing({
         })}
       {field('Product', '/product', product, setProduct, { placeholder: 'what was used' })}
       {KINDS_WITH_GRIT.includes(kind) && field('Grit', '/grit', grit, setGrit, { placeholder: '3000' })}
-      {field('Day', '/doneOn', doneOn, setDoneOn, { type: 'date' })}
+      <DayInput label="Day" value={doneOn} problem={problem?.at('/doneOn')} onChange={setDoneOn} />
       {field('By', '/doneBy', doneBy, setDoneBy, { placeholder: 'who did it' })}
       {field('Why', '/reason', reason, setReason)}
       {field(`Cost, ${currency}`, '/cost/amount', cost, setCost, { inputMode: 'decimal' })}

@@ -1,4 +1,5 @@
 /** Small wordings shared by screens. */
+import { edtfInWords } from '@jutbank/core/dates';
 import { formatMoney, type Money } from '@jutbank/core/money';
 import type { Stage } from '@jutbank/core/pieces';
 import type { Construction } from '@jutbank/core/reference';
@@ -23,12 +24,12 @@ export const moneyText = (money: Money | null | undefined, whole = false): strin
   money ? formatMoney(money, { whole }) : '–';
 /** A day as everything on the screen writes it, `2 Nov 2026`: of a point in time the reader's, of a day that day everywhere. */
 export const dayText = (at: string): string =>
-  new Date(at).toLocaleDateString('en-GB', {
-    day: 'numeric',
-    month: 'short',
-    year: 'numeric',
-    ...(at.length === DAY_LENGTH && { timeZone: 'UTC' }),
-  });
+  edtfInWords(at.length === DAY_LENGTH ? at : localDay(new Date(at)));
+const localDay = (at: Date): string =>
+  [at.getFullYear(), at.getMonth() + 1, at.getDate()].map((n) => String(n).padStart(2, '0')).join('-');
+/** A point in time by the reader's clock, `2 Nov 2026, 14:05`. */
+export const momentText = (at: string): string =>
+  `${dayText(at)}, ${new Date(at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}`;
 const DAY_LENGTH = '2026-11-02'.length;
 export const CONSTRUCTION_WORDS: Record<Construction, string> = {
   slipjoint: 'Slipjoint folder',

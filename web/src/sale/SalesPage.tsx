@@ -14,7 +14,7 @@ import { useAnswer } from '../base/answers.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { PageTitle } from '../parts/PageTitle.tsx';
 import { Roving } from '../parts/Roving.tsx';
-import { DateInput } from '../parts/fields/index.ts';
+import { DayInput } from '../parts/fields/index.ts';
 import { Table, type Column } from '../parts/table/Table.tsx';
 import { counted, dayText, moneyText, today } from '../parts/words.ts';
 import { STATE_WORDS } from './words.ts';
@@ -100,7 +100,7 @@ export default function SalesPage() {
         <span className="grow" />
         <Link to="/contacts">Contacts</Link>
       </div>
-      <Roving className="chips" role="group" aria-label="Which sales">
+      <Roving className="chips" style={{ marginBottom: 12 }} role="group" aria-label="Which sales">
         <ButtonBase className="chip" aria-pressed={state === undefined} onClick={() => setState(undefined)}>
           All
         </ButtonBase>
@@ -135,15 +135,19 @@ export default function SalesPage() {
         </small>
       </h2>
       <div className="fields across" style={{ maxWidth: 520, marginBottom: 10 }}>
-        <DateInput
+        <DayInput
           label="From"
+          edge="first"
           value={period?.from}
-          onChange={(from) => setPeriod({ to: today(), ...period, from: from ?? '' })}
+          onChange={(from, understood) => understood && setPeriod({ to: today(), ...period, from })}
         />
-        <DateInput
+        <DayInput
           label="To"
+          edge="last"
           value={period?.to}
-          onChange={(to) => setPeriod({ from: yearOf(thisYear).from, ...period, to: to ?? '' })}
+          onChange={(to, understood) =>
+            understood && setPeriod({ from: yearOf(thisYear).from, ...period, to })
+          }
         />
       </div>
       <div className="acts">

@@ -7,12 +7,12 @@ import { Link } from 'react-router';
 import { Failed, Loading } from '../base/states.tsx';
 import { PageTitle } from '../parts/PageTitle.tsx';
 import { optionsOf, Select } from '../parts/fields/choices.tsx';
-import { TextInput } from '../parts/fields/TextInput.tsx';
+import { DayInput } from '../parts/fields/figures.tsx';
 import { Table, type Column } from '../parts/table/Table.tsx';
-import { counted, sentence } from '../parts/words.ts';
+import { counted, momentText, sentence } from '../parts/words.ts';
 
 const COLUMNS: readonly Column<AuditEntry>[] = [
-  { id: 'when', head: 'When', className: 'num', cell: (e) => e.at.slice(0, 16).replace('T', ' ') },
+  { id: 'when', head: 'When', className: 'num', cell: (e) => momentText(e.at) },
   { id: 'who', head: 'Who', cell: (e) => e.by },
   {
     id: 'what',
@@ -60,11 +60,11 @@ export default function AuditPage() {
     />
   );
   const day = (name: 'from' | 'to', label: string) => (
-    <TextInput
-      type="date"
+    <DayInput
       label={label}
+      edge={name === 'from' ? 'first' : 'last'}
       value={asked[name]}
-      onChange={(text) => setAsked({ ...asked, [name]: text })}
+      onChange={(text, understood) => understood && setAsked({ ...asked, [name]: text })}
     />
   );
   return (

@@ -19,6 +19,7 @@ import { Failed, Loading } from '../base/states.tsx';
 import { useUnsaved } from '../base/unsaved.ts';
 import { useSheet } from '../pieces/useSheet.ts';
 import { optionsOf, Select, Tick } from '../parts/fields/choices.tsx';
+import { DayInput } from '../parts/fields/figures.tsx';
 import { TextInput } from '../parts/fields/TextInput.tsx';
 import { dayText, moneyText, today } from '../parts/words.ts';
 import { Evidence } from './Evidence.tsx';
@@ -130,13 +131,12 @@ export default function AppraisePage() {
             onChange={(p) => p !== null && setPurpose(p)}
           />
         </div>
-        <TextInput
+        <DayInput
           label="As of"
-          type="date"
           why="Later sales do not count."
           value={effectiveDate}
           problem={early}
-          onChange={(day) => day !== '' && setEffectiveDate(day)}
+          onChange={(day, understood) => understood && day !== '' && setEffectiveDate(day)}
         />
         {text('intendedUser', 'Who will use it')}
         {text('interest', 'Your interest in the piece', { rows: 2 })}

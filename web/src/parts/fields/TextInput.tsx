@@ -19,7 +19,7 @@ export interface TextInputProps extends FieldProps {
   readonly placeholder?: string | undefined;
   readonly readOnly?: boolean;
   readonly required?: boolean;
-  readonly type?: 'text' | 'email' | 'password' | 'date' | 'search';
+  readonly type?: 'text' | 'email' | 'password' | 'search';
   readonly inputMode?: 'decimal' | 'numeric';
   readonly autoComplete?: string;
   readonly autoFocus?: boolean;

@@ -3,10 +3,10 @@
  * What is typed stays as typed; only what could be read goes on.
  */
 import { use, useState, type Ref } from 'react';
-import { parseSpokenDate, periodInWords, periodOf } from '@jutbank/core/dates';
+import { isoOf, parseSpokenDate, periodInWords, periodOf } from '@jutbank/core/dates';
 import type { Money } from '@jutbank/core/money';
 import { parseQuantity, type Dimension } from '@jutbank/core/units';
-import { today } from '../words.ts';
+import { dayText, today } from '../words.ts';
 import { SessionContext } from '../../base/session.ts';
 import type { FieldProps } from './Field.tsx';
 import { TextInput } from './TextInput.tsx';
@@ -145,9 +145,7 @@ export function DateInput({
   onChange: (edtf: string | null, understood: boolean) => void;
 }) {
   const [typed, setTyped] = useState(value ?? '');
-  const dayFirst = use(SessionContext)?.shop.dayFirst ?? true;
-  const understood = (text: string) =>
-    text.trim() === '' ? undefined : parseSpokenDate(text, { today: today(), dayFirst });
+  const understood = useSpoken();
   const parsed = understood(typed);
   return (
     <TextInput
@@ -160,6 +158,57 @@ export function DateInput({
         const next = understood(text);
         if (next === undefined) onChange(null, true);
         else if (next.ok) onChange(next.value.edtf, true);
+        else onChange(text, false);
+      }}
+    />
+  );
+}
+
+/** Reads dates as this shop writes them; of nothing typed, nothing. */
+function useSpoken(): (text: string) => ReturnType<typeof parseSpokenDate> | undefined {
+  const dayFirst = use(SessionContext)?.shop.dayFirst ?? true;
+  return (text) => (text.trim() === '' ? undefined : parseSpokenDate(text, { today: today(), dayFirst }));
+}
+
+/**
+ * One day, as people say it: “yesterday”, “12 Sep”, “12/09/2026” by the shop's order.
+ * @param edge which day is meant where a longer time is said; without it only a day is understood
+ * @param onChange hears it as an ISO day, nothing typed as '', and what was typed where no day could be read
+ */
+export function DayInput({
+  value,
+  edge,
+  onChange,
+  ...more
+}: FieldProps & {
+  value: string | undefined;
+  edge?: 'first' | 'last';
+  onChange: (day: string, understood: boolean) => void;
+}) {
+  const [typed, setTyped] = useState(value === undefined || value === '' ? '' : dayText(value));
+  const understood = useSpoken();
+  const read = (text: string): { readonly day: string } | { readonly problem: string } => {
+    const period = understood(text);
+    if (period === undefined) return { day: '' };
+    if (!period.ok) return { problem: period.error.message };
+    const { start, end } = period.value;
+    const [first, last] = [start.earliest, end.latest];
+    if (first === last || (edge === 'first' && Number.isFinite(first))) return { day: isoOf(first) };
+    if (edge === 'last' && Number.isFinite(last)) return { day: isoOf(last) };
+    return { problem: `Which day? ${periodInWords(period.value)} is longer than one.` };
+  };
+  const told = read(typed);
+  const day = 'day' in told ? told.day : '';
+  return (
+    <TextInput
+      {...more}
+      problem={'problem' in told ? told.problem : more.problem}
+      why={day !== '' && dayText(day) !== typed.trim() ? `Understood as ${dayText(day)}` : more.why}
+      value={typed}
+      onChange={(text) => {
+        setTyped(text);
+        const next = read(text);
+        if ('day' in next) onChange(next.day, true);
         else onChange(text, false);
       }}
     />

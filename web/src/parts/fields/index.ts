@@ -1,4 +1,4 @@
-export { AmountInput, DateInput, MoneyInput, NumberInput, SizeInput } from './figures.tsx';
+export { AmountInput, DateInput, DayInput, MoneyInput, NumberInput, SizeInput } from './figures.tsx';
 export {
   CellSelect,
   CellTick,
