@@ -6,7 +6,7 @@ import { Button, ButtonBase } from '@mui/material';
 import { useState } from 'react';
 import { Loading } from '../base/states.tsx';
 import { usePattern } from '../reference/vocabulary.ts';
-import type { useMeasuring } from './useMeasuring.ts';
+import type { useMeasuring } from '../parts/measuring/useMeasuring.ts';
 
 /** Two outlines that fit worse than this, in mm, are not of one blade. */
 const POOR_FIT = 1;

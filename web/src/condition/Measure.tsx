@@ -11,13 +11,13 @@ import {
   planeFromRule,
   type Comparison,
   type Point,
-  type Raster,
 } from '@jutbank/core/imaging';
 import type { PieceSheet, PictureRecord } from '@jutbank/contract/pieces';
 import { Empty, Failed, Loading } from '../base/states.tsx';
 import { KeepLength, KeepScale } from './KeepMeasured.tsx';
 import { Loss } from './Loss.tsx';
-import { useMeasuring } from './useMeasuring.ts';
+import { rasterOf } from '../parts/measuring/raster.ts';
+import { useMeasuring } from '../parts/measuring/useMeasuring.ts';
 
 interface Props {
   readonly sheet: PieceSheet;
@@ -57,18 +57,6 @@ export function Measure({ sheet, may, onFinding }: Props) {
   );
 }
 
-async function rasterOf(picture: PictureRecord): Promise<Raster> {
-  const response = await fetch(`/api/v1/pictures/${picture.hash}/full`);
-  if (!response.ok) throw new Error('This picture cannot be read any more.');
-  const bitmap = await createImageBitmap(await response.blob());
-  const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
-  const context = canvas.getContext('2d');
-  if (!context) throw new Error('This browser cannot read pictures.');
-  context.drawImage(bitmap, 0, 0);
-  const { data, width, height } = context.getImageData(0, 0, bitmap.width, bitmap.height);
-  return { data, width, height };
-}
-
 /** Places all over the rule or card that gave the scale: what lies there is not the blade. */
 function onScale(card: readonly Point[], rule: readonly Point[]): Point[] {
   const corners = card.length === 4 ? card : rule;
@@ -94,7 +82,7 @@ const SAY: Record<Exclude<Tool, 'drag'>, readonly string[]> = {
 function OnPicture({ sheet, picture, may, onFinding }: Props & { picture: PictureRecord }) {
   const raster = useQuery({
     queryKey: ['raster', picture.hash],
-    queryFn: () => rasterOf(picture),
+    queryFn: () => rasterOf(picture.hash),
     staleTime: Infinity,
     gcTime: 30_000,
   });

@@ -2,15 +2,16 @@
 import { Button, Dialog, Slider } from '@mui/material';
 import { useEffect, useId, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import type { DrawingRecipe } from '@jutbank/core/drawing';
-import type { PictureRecord } from '@jutbank/contract/pieces';
+import type { PictureRecord, PieceSheet } from '@jutbank/contract/pieces';
 import { frameAt, wholeFrame, type Frame } from '@jutbank/core/imaging';
-import { BesideForm } from './BesideForm.tsx';
+import { Beside } from './Beside.tsx';
+import { isScaled } from './scaled.ts';
 
 /** A step of the frame by an arrow key, as a share of the picture. */
 const STEP = 0.01;
 
 export function PictureView({
-  pictures,
+  sheet,
   at,
   recipe,
   disabled,
@@ -18,7 +19,7 @@ export function PictureView({
   onFrame,
   onClose,
 }: {
-  pictures: readonly PictureRecord[];
+  sheet: PieceSheet;
   at: number;
   /** the form it is or may be */
   recipe: DrawingRecipe;
@@ -28,6 +29,7 @@ export function PictureView({
   onClose: () => void;
 }) {
   const heading = useId();
+  const { pictures } = sheet;
   const picture = pictures[at];
   if (!picture) return null;
   const turn = (by: -1 | 1) => onTurn((at + by + pictures.length) % pictures.length);
@@ -36,6 +38,7 @@ export function PictureView({
       <Shown
         key={picture.id}
         heading={heading}
+        sheet={sheet}
         picture={picture}
         recipe={recipe}
         disabled={disabled}
@@ -50,6 +53,7 @@ export function PictureView({
 
 function Shown({
   heading,
+  sheet,
   picture,
   recipe,
   disabled,
@@ -59,6 +63,7 @@ function Shown({
   onClose,
 }: {
   heading: string;
+  sheet: PieceSheet;
   picture: PictureRecord;
   recipe: DrawingRecipe;
   disabled: boolean;
@@ -69,7 +74,6 @@ function Shown({
 }) {
   const [frame, setFrame] = useState<Frame>();
   const [beside, setBeside] = useState(false);
-  const { mmPerPixel } = picture;
   const grip = useRef<{ readonly x: number; readonly y: number; readonly from: Frame }>(undefined);
   const box = useRef<HTMLDivElement>(null);
   useEffect(() => box.current?.focus(), []);
@@ -89,8 +93,8 @@ function Shown({
   };
   return (
     <div className="pictureview">
-      {beside && mmPerPixel !== null ? (
-        <BesideForm picture={{ ...picture, mmPerPixel }} recipe={recipe} />
+      {beside && isScaled(picture) ? (
+        <Beside sheet={sheet} picture={picture} recipe={recipe} />
       ) : (
         <div
           ref={box}
@@ -164,9 +168,9 @@ function Shown({
           </>
         ) : (
           <>
-            {mmPerPixel !== null && (
+            {isScaled(picture) && (
               <Button onClick={() => setBeside(!beside)}>
-                {beside ? 'The picture alone' : 'Beside its form'}
+                {beside ? 'The picture alone' : 'Beside its form, or another'}
               </Button>
             )}
             {!disabled && !beside && (

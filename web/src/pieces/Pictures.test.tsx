@@ -88,7 +88,7 @@ describe('pictures of a piece', () => {
     serve(referenceAnswers);
     show(<Pictures sheet={{ ...sheetOf(), pictures: [scaled] }} disabled={false} />);
     await userEvent.click(screen.getByRole('button', { name: 'Look at Mark side' }));
-    await userEvent.click(await screen.findByRole('button', { name: 'Beside its form' }));
+    await userEvent.click(await screen.findByRole('button', { name: 'Beside its form, or another' }));
     // 1600 px of 0.1 mm are 160 mm, shown 900 px wide
     const drawn = screen.getByRole('img', { name: /^A piece|^Harbour jack/ });
     const [, , mm] = (drawn.getAttribute('viewBox') ?? '').split(' ').map(Number);

@@ -12,13 +12,13 @@ import { useForms } from '../reference/useForms.ts';
 import { usePictures, type Arranging } from './usePictures.ts';
 import './pieces.css';
 
-type Viewing = Omit<ComponentProps<typeof PictureView>, 'pictures' | 'recipe'>;
+type Viewing = Omit<ComponentProps<typeof PictureView>, 'recipe'>;
 /** What the piece is drawn from is asked for only once a picture is open. */
-function Viewed({ sheet, ...viewing }: Viewing & { sheet: PieceSheet }) {
+function Viewed({ sheet, ...viewing }: Viewing) {
   const { variant, pattern } = sheet.readings.which;
   const as = { construction: sheet.intake.construction, variant, pattern };
   const recipeOf = useForms([as]);
-  return <PictureView {...viewing} pictures={sheet.pictures} recipe={recipeOf(as)} />;
+  return <PictureView {...viewing} sheet={sheet} recipe={recipeOf(as)} />;
 }
 
 export function Pictures({ sheet, disabled }: { sheet: PieceSheet; disabled: boolean }) {
