@@ -2,7 +2,7 @@
 import { ButtonBase } from '@mui/material';
 import { Roving } from '../parts/Roving.tsx';
 import { LineInput } from '../parts/fields/LineInput.tsx';
-import { useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import {
   defectInWords,
   measureUnit,
@@ -10,7 +10,7 @@ import {
   severityInWords,
   type Defect,
 } from '@jutbank/core/condition';
-import type { DrawingRecipe } from '@jutbank/core/drawing';
+import { closeUp, drawPiece, type DrawingRecipe } from '@jutbank/core/drawing';
 import type { Construction } from '@jutbank/core/reference';
 import { sentence } from '../parts/words.ts';
 import { AreaPainter } from './AreaPainter.tsx';
@@ -25,7 +25,7 @@ import {
   type HowBad,
   type Looked,
 } from './inspecting.ts';
-import { SeverityPicture } from './SeverityPicture.tsx';
+import { SEVERITY_ASPECT, SeverityPicture } from './SeverityPicture.tsx';
 
 export function InHand({
   looked,
@@ -161,6 +161,10 @@ function AskHowBad({
 }) {
   const [typed, setTyped] = useState('');
   const [problem, setProblem] = useState<string>();
+  const on = useMemo(
+    () => closeUp(drawPiece(recipe, 'open'), draft.step.part, SEVERITY_ASPECT),
+    [recipe, draft.step.part],
+  );
   const line = useRef<HTMLInputElement>(null);
   const unit = measureUnit(draft.defect);
   const most = unit === 'percent' ? 100 : 1000;
@@ -179,7 +183,7 @@ function AskHowBad({
       <div className="howbad" role="group" aria-label="How bad">
         {SEVERITIES.map((severity, i) => (
           <ButtonBase key={severity} className="chip" onClick={() => onAdd({ severity })}>
-            <SeverityPicture defect={draft.defect} severity={severity} />
+            <SeverityPicture defect={draft.defect} severity={severity} on={on} />
             <span>
               <i>{i + 1}</i>
               {sentence(severity)}

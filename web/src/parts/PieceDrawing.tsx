@@ -51,7 +51,7 @@ export const PieceDrawing = memo(function PieceDrawing({
       {...(label === '' ? { 'aria-hidden': true } : { role: onPart ? 'group' : 'img', 'aria-label': label })}
     >
       {drawing.parts.map((part) => (
-        <Part
+        <PartDrawn
           key={part.part}
           part={part}
           perMm={perMm}
@@ -64,7 +64,8 @@ export const PieceDrawing = memo(function PieceDrawing({
   );
 });
 
-function Part({
+/** A part of a drawing, in whatever drawing shows it; the svg around it has the class `piece-drawing`. */
+export function PartDrawn({
   part,
   perMm,
   emphasis,
@@ -73,9 +74,9 @@ function Part({
 }: {
   part: DrawnPart;
   perMm: number;
-  emphasis: Emphasis | undefined;
-  onPart: ((part: string) => void) | undefined;
-  name: string | undefined;
+  emphasis?: Emphasis | undefined;
+  onPart?: ((part: string) => void) | undefined;
+  name?: string | undefined;
 }) {
   const classes = [
     'part',

@@ -36,6 +36,7 @@ export {
 } from './recipe.ts';
 export { DETAIL, type DrawnPart, type Drawing, type Ink, type Paint, type Shape } from './sheet.ts';
 export { bladesThatDoNotFold } from './slipjoint.ts';
+export { closeUp, type CloseUp } from './closeUp.ts';
 export { drawAsFound } from './asFound.ts';
 export { foundOn, partDrawnInWords, spokenName, spokenStamp } from './spoken.ts';
 export {

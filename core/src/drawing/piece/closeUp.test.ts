@@ -1,0 +1,44 @@
+import { describe, expect, test } from '@jest/globals';
+import { CONSTRUCTIONS, type Construction } from '../../reference/index.ts';
+import { closeUp } from './closeUp.ts';
+import { drawPiece } from './draw.ts';
+import { recipeOfRecords } from './records.ts';
+
+const ASPECT = 56 / 30;
+const drawn = (construction: Construction) =>
+  drawPiece(recipeOfRecords({ pattern: { name: 'Piece', construction }, features: [] }), 'open');
+
+describe('a part from near', () => {
+  test.each(CONSTRUCTIONS)(
+    'is the blade of a %s, whole in its height, in the form that was asked',
+    (construction) => {
+      const drawing = drawn(construction);
+      const near = closeUp(drawing, 'blade:1', ASPECT);
+      const [blade] = near?.parts ?? [];
+      expect(blade?.part).toMatch(/^blade/);
+      expect(near && near.widthMm / near.heightMm).toBeCloseTo(ASPECT);
+      expect(near && near.top).toBeLessThan(blade?.box.top ?? -Infinity);
+      expect(near && near.top + near.heightMm).toBeGreaterThan(blade?.box.bottom ?? Infinity);
+      // looked at where its middle is
+      const { left = 0, right = 0 } = blade?.box ?? {};
+      expect(near && near.left + near.widthMm / 2).toBeCloseTo((left + right) / 2);
+    },
+  );
+  test('shows the blade on which an edge, a tip or a finish is found', () => {
+    const drawing = drawn('fixed');
+    const names = (part: string) => closeUp(drawing, part, ASPECT)?.parts.map((p) => p.part);
+    expect(names('edge:1')).toEqual(names('blade:1'));
+    expect(names('finish')).toEqual(names('blade:1'));
+  });
+  test('clips by its own surface, and by no other part’s', () => {
+    const drawing = drawn('slipjoint');
+    const areas = (part: string) =>
+      drawing.parts
+        .filter((p) => p.part === part)
+        .flatMap((p) => p.shapes.flatMap((s) => (s.kind === 'area' ? [s.d] : [])));
+    expect(closeUp(drawing, 'scales', ASPECT)?.surface).toBe(areas('scales').join(''));
+  });
+  test('is none where the part is not drawn', () => {
+    expect(closeUp(drawn('fixed'), 'package', ASPECT)).toBeUndefined();
+  });
+});
