@@ -2,12 +2,13 @@
 import { oddsOf } from './wording.ts';
 import { useMemo } from 'react';
 import type { Alert, IdentifyAnswer } from '@jutbank/core/bench';
-import { cardView, differingParts, drawPiece } from '@jutbank/core/drawing';
+import { cardView, differingParts, drawPiece, insetOf } from '@jutbank/core/drawing';
 import { edtfInWords } from '@jutbank/core/dates';
 import type { PieceSheet } from '@jutbank/contract/pieces';
 import type { Vocabulary } from '@jutbank/contract/reference';
 import { inHundred, TierMarks, TIER_LOOK, weightLook } from '../parts/TierBadge.tsx';
 import { inWords } from '../parts/words.ts';
+import { Inset } from '../parts/Inset.tsx';
 import { PieceDrawing } from '../parts/PieceDrawing.tsx';
 import { recipeOfVariant } from '../reference/useForms.ts';
 import type { VariantNames } from '../reference/vocabulary.ts';
@@ -16,6 +17,9 @@ import { Decision } from './Decision.tsx';
 /** Candidates shown at once; thinner ones add nothing a person could act on. */
 const SHOWN = 6;
 const THINNEST = 0.004;
+/** px of a drawing, alone and with an inset beside it */
+const WIDTH = 200;
+const BESIDE_INSET = 118;
 
 interface Props {
   readonly sheet: PieceSheet;
@@ -40,7 +44,7 @@ const ALERT_WORDS: Record<Alert['kind'], string> = {
 const shownOf = (answer: IdentifyAnswer) =>
   answer.candidates.filter((c, i) => i === 0 || c.probability > THINNEST).slice(0, SHOWN);
 
-/** Each candidate's form; only what tells it from the leading one is inked. */
+/** Each candidate's form; only what tells it from the leading one is inked, and enlarged where it is small. */
 function drawnApart(answer: IdentifyAnswer, vocabulary: Vocabulary, names: VariantNames) {
   const drawings = shownOf(answer).map((c) => {
     const variant = names.get(c.variant)?.variant;
@@ -54,7 +58,9 @@ function drawnApart(answer: IdentifyAnswer, vocabulary: Vocabulary, names: Varia
     if (!drawing) return undefined;
     const apart = i > 0 && first ? new Set(differingParts([first, drawing])) : undefined;
     const emphasis = (part: string) => (apart && !apart.has(part) ? ('faded' as const) : undefined);
-    return { drawing, emphasis };
+    // the leading one shows where the next differs from it
+    const other = i > 0 ? first : drawings[1];
+    return { drawing, emphasis, inset: other && insetOf([other, drawing]) };
   });
 }
 
@@ -92,7 +98,18 @@ export function Candidates({ sheet, answer, vocabulary, chosen, onChoose, saved,
                 .filter(Boolean)
                 .join(' · ')}
             </div>
-            {drawn[i] && <PieceDrawing {...drawn[i]} width={200} height={66} label="" />}
+            {drawn[i] && (
+              <span className="with-inset">
+                <PieceDrawing
+                  drawing={drawn[i].drawing}
+                  emphasis={drawn[i].emphasis}
+                  width={drawn[i].inset ? BESIDE_INSET : WIDTH}
+                  height={66}
+                  label=""
+                />
+                {drawn[i].inset && <Inset drawing={drawn[i].drawing} frame={drawn[i].inset} />}
+              </span>
+            )}
             <div className="bar">
               <span style={{ width: `${Math.max(0.5, c.probability * 100)}%`, background: look.colour }} />
             </div>

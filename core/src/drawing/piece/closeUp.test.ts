@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { CONSTRUCTIONS, type Construction } from '../../reference/index.ts';
 import { closeUp } from './closeUp.ts';
-import { drawPiece } from './draw.ts';
+import { drawPiece, insetOf } from './draw.ts';
 import { recipeOfRecords } from './records.ts';
 
 const ASPECT = 56 / 30;
@@ -40,5 +40,33 @@ describe('a part from near', () => {
   });
   test('is none where the part is not drawn', () => {
     expect(closeUp(drawn('fixed'), 'package', ASPECT)).toBeUndefined();
+  });
+});
+
+describe('an inset', () => {
+  const knife = (styles: Readonly<Record<string, string>>) =>
+    drawPiece(
+      recipeOfRecords({
+        pattern: {
+          name: 'Piece',
+          construction: 'slipjoint',
+          drawing: { styles: { shield: 'none', ...styles } },
+        },
+        features: [],
+      }),
+      'mark-side',
+    );
+  const plain = knife({});
+  test('frames the small part that one has and the other has not, on both', () => {
+    const barred = knife({ shield: 'bar' });
+    const frame = insetOf([plain, barred]);
+    const box = barred.parts.find((p) => p.part === 'shield')?.box;
+    expect(frame?.left).toBeCloseTo((box?.left ?? NaN) - 1.5);
+    expect(frame && frame.left + frame.widthMm).toBeCloseTo((box?.right ?? NaN) + 1.5);
+    expect(insetOf([barred, plain])).toEqual(frame);
+  });
+  test('is not needed where all is alike, or where a large part differs too', () => {
+    expect(insetOf([plain, knife({})])).toBeUndefined();
+    expect(insetOf([plain, knife({ shield: 'bar', scales: 'stag' })])).toBeUndefined();
   });
 });

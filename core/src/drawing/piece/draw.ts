@@ -1,4 +1,5 @@
 /** The drawing of a piece from its recipe: to scale, part by part, a function of the recipe alone. */
+import { around, type Box } from '../geometry/path.ts';
 import { drawBalisong } from './balisong.ts';
 import { drawFromAbove, drawLocking } from './locking.ts';
 import { drawMultiTool } from './multiTool.ts';
@@ -107,5 +108,28 @@ export function commonFrame(drawings: readonly Frame[]): Frame {
     top,
     widthMm: Math.max(...drawings.map((d) => d.left + d.widthMm)) - left,
     heightMm: Math.max(...drawings.map((d) => d.top + d.heightMm)) - top,
+  };
+}
+
+/** mm; a part that reaches farther is seen at the size of a card */
+const SMALL_MM = 14;
+const INSET_MARGIN_MM = 1.5;
+/**
+ * Where drawings differ in small parts alone: the frame of the largest of these, to be shown enlarged beside a card,
+ * at which one would miss it. A drawing without the part has the same frame.
+ * @returns undefined where they are alike, or differ in something that is seen anyway
+ */
+export function insetOf(drawings: readonly Drawing[]): Frame | undefined {
+  const boxes = differingParts(drawings).map((name) =>
+    around(drawings.flatMap((d) => d.parts.filter((p) => p.part === name).map((p) => p.box))),
+  );
+  const reach = (box: Box) => Math.max(box.right - box.left, box.bottom - box.top);
+  if (boxes.length === 0 || boxes.some((box) => reach(box) > SMALL_MM)) return undefined;
+  const box = boxes.reduce((a, b) => (reach(b) > reach(a) ? b : a));
+  return {
+    left: box.left - INSET_MARGIN_MM,
+    top: box.top - INSET_MARGIN_MM,
+    widthMm: box.right - box.left + 2 * INSET_MARGIN_MM,
+    heightMm: box.bottom - box.top + 2 * INSET_MARGIN_MM,
   };
 }

@@ -5,6 +5,7 @@ export {
   commonFrame,
   differingParts,
   drawPiece,
+  insetOf,
   VIEWS,
   viewsThatDiffer,
   viewThatDiffers,
