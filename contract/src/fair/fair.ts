@@ -112,6 +112,12 @@ export const fairSight = z
         choices: z.array(fairChoice),
         /** a date code: read sign by sign instead */
         code: z.object({ id: z.string(), reads: z.array(codeReadShape) }).exactOptional(),
+        /** a size: typed in whatever notation the gauge has */
+        measure: z
+          .object({ feature: z.string(), label: z.string(), unit: z.enum(['mm', 'g', 'deg']) })
+          .exactOptional(),
+        /** the feature of which something else than its values can be written */
+        other: z.string().exactOptional(),
       }),
     ),
     /** all forms of the picked pattern, likeliest first */

@@ -266,6 +266,33 @@ describe('what to look at next', () => {
       'Cannot tell',
     ]);
     expect(checks.some((check) => check.choices.some((choice) => choice.mark?.id === 'arched'))).toBe(true);
+    // what the list has not is written
+    expect(scales?.other).toBe('scale-material');
+  });
+  test('a size that tells forms apart is asked for with its unit', () => {
+    const sized = compileReference(
+      {
+        ...contents,
+        features: [{ id: 'closed', label: 'Closed length', part: 'frame', kind: 'measure', unit: 'mm' }],
+        marks: [],
+        variants: [
+          form('short', 'jack', { measures: { closed: { value: 86, tolerance: 1 } } }),
+          form('long', 'jack', { measures: { closed: { value: 98, tolerance: 1 } } }),
+        ],
+      },
+      '7',
+      TODAY,
+    );
+    const { checks } = lookAt(sized, { observations: [], pattern: 'jack' });
+    expect(checks.find((check) => check.measure)).toMatchObject({
+      measure: { feature: 'closed', label: 'Closed length', unit: 'mm' },
+      choices: [{ label: 'Cannot tell' }],
+    });
+    const { candidates } = lookAt(sized, {
+      observations: [{ feature: 'closed', measure: 98.2, resolution: 0.1 }],
+      pattern: 'jack',
+    });
+    expect(candidates[0]).toMatchObject({ variant: 'long' });
   });
 });
 

@@ -8,7 +8,7 @@ import {
   type ReferenceIndex,
   type Tier,
 } from '../bench/index.ts';
-import type { CodeRead, Construction, Mark, Pattern } from '../reference/index.ts';
+import type { CodeRead, Construction, Feature, Mark, Pattern } from '../reference/index.ts';
 import type { InputProblem } from '../result/index.ts';
 
 type Maybe<T> = T | null | undefined;
@@ -44,7 +44,12 @@ export interface FairCheck {
   readonly choices: FairChoice[];
   /** a date code: read sign by sign instead */
   readonly code?: { readonly id: string; readonly reads: CodeRead[] };
+  /** a size: typed in whatever notation the gauge has */
+  readonly measure?: { readonly feature: string; readonly label: string; readonly unit: MeasureUnit };
+  /** the feature of which something else than its values can be written */
+  readonly other?: string;
 }
+export type MeasureUnit = NonNullable<Feature['unit']>;
 export interface FairChoice {
   readonly label: string;
   readonly make: Observation;
@@ -169,7 +174,7 @@ function formsOf(
   return [...likely, ...others].map(({ variant }) => ({ id: variant.id, name: variant.name }));
 }
 
-/** Checks that need no typing: values, small counts, one of the stamps the candidates bear, the signs of a code. */
+/** What is answered by a tap, a sign after the other, or a size from the gauge. */
 function checksIn(
   index: ReferenceIndex,
   checks: ReturnType<typeof identify>['nextChecks'],
@@ -180,33 +185,41 @@ function checksIn(
       const code = index.codes.get(check.code ?? '');
       if (code?.kind === 'date')
         return [{ ask: check.ask, choices: [], code: { id: code.id, reads: code.reads } }];
-      const choices = check.mark
-        ? stampsOf(index, rows)
-        : check.feature === undefined
-          ? []
-          : valuesOf(index, check.feature);
-      return choices.length > 1 ? [{ ask: check.ask, choices }] : [];
+      const feature = index.features.get(check.feature ?? '');
+      if (feature?.kind === 'measure')
+        return [
+          {
+            ask: check.ask,
+            choices: [cannotTell(feature.id)],
+            measure: { feature: feature.id, label: feature.label, unit: feature.unit ?? 'mm' },
+          },
+        ];
+      const choices = check.mark ? stampsOf(index, rows) : feature ? valuesOf(feature) : [];
+      return choices.length > 1
+        ? [{ ask: check.ask, choices, ...(feature?.kind === 'category' && { other: feature.id }) }]
+        : [];
     })
     .slice(0, MOST_CHECKS);
 }
 
-function valuesOf(index: ReferenceIndex, id: string): FairChoice[] {
-  const feature = index.features.get(id);
+const cannotTell = (feature: string): FairChoice => ({
+  label: 'Cannot tell',
+  make: { feature, state: 'cannot-tell' },
+});
+
+function valuesOf(feature: Feature): FairChoice[] {
+  const { id } = feature;
   const values: FairChoice[] =
-    feature?.kind === 'count'
+    feature.kind === 'count'
       ? COUNTS.map((n) => ({ label: String(n), make: { feature: id, value: n } }))
-      : feature?.kind === 'category'
+      : feature.kind === 'category'
         ? (feature.values ?? [])
             .slice(0, MOST_CHOICES)
             .map((value) => ({ label: value.label, make: { feature: id, value: value.id } }))
         : [];
   return values.length === 0
     ? []
-    : [
-        ...values,
-        { label: 'Not there', make: { feature: id, state: 'not-there' } },
-        { label: 'Cannot tell', make: { feature: id, state: 'cannot-tell' } },
-      ];
+    : [...values, { label: 'Not there', make: { feature: id, state: 'not-there' } }, cannotTell(id)];
 }
 
 function stampsOf(

@@ -99,6 +99,11 @@ export interface MeasureHabits {
   /** below this a whole number without a unit is asked about: 3 of a blade’s length is inches or a slip */
   readonly bareFrom?: number;
 }
+/** Nothing that has a length of its own is shorter than this, in mm: a bare 3 is inches, or a slip. */
+const SHORTEST_BARE = 15;
+/** @param label what the field is called */
+export const habitsOf = (label: string): MeasureHabits =>
+  /length/i.test(label) ? { bareFrom: SHORTEST_BARE } : {};
 
 /** How far words before a measure move it and widen it, in steps of what it was read to. */
 const WORDS: readonly (readonly [pattern: RegExp, moved: number, widened: number])[] = [

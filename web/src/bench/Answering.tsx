@@ -5,7 +5,7 @@ import { useState } from 'react';
 import type { Observation } from '@jutbank/core/bench';
 import type { DrawingRecipe } from '@jutbank/core/drawing';
 import type { Feature } from '@jutbank/core/reference';
-import { dimensionOfUnit, formatQuantity, parseQuantity } from '@jutbank/core/units';
+import { dimensionOfUnit, formatQuantity, habitsOf, parseQuantity } from '@jutbank/core/units';
 import type { Vocabulary } from '@jutbank/contract/reference';
 import { MarkDrawing } from '../parts/Drawn.tsx';
 import { stampCaption } from '../parts/stampCaption.ts';
@@ -221,10 +221,6 @@ function StateWords({ words, sign, spelled }: { words: string; sign: string; spe
   );
 }
 
-/** Nothing that has a length of its own is shorter than this, in mm: a bare 3 is inches, or a slip. */
-const SHORTEST_BARE = 15;
-const habitsOf = ({ label }: Feature) => (/length/i.test(label) ? { bareFrom: SHORTEST_BARE } : {});
-
 function MeasureLine({
   feature,
   observed,
@@ -240,7 +236,7 @@ function MeasureLine({
   const known = observed && 'measure' in observed ? observed : undefined;
   const before = known?.text ?? known?.measure.toString() ?? '';
   const [typed, setTyped] = useState(before);
-  const parsed = typed.trim() === '' ? undefined : parseQuantity(typed, dimension, habitsOf(feature));
+  const parsed = typed.trim() === '' ? undefined : parseQuantity(typed, dimension, habitsOf(feature.label));
   const wrong = parsed && !parsed.ok ? parsed.error.message : undefined;
   const take = () => {
     // leaving the field without a change says nothing new

@@ -97,6 +97,12 @@ function looked({ observations, pattern }: LookQuestion): FairSight {
           { label: 'Horn', make: { feature: 'scales', value: 'horn' } },
           { label: 'Wood', make: { feature: 'scales', value: 'wood' } },
         ],
+        other: 'scales',
+      },
+      {
+        ask: 'Measure the blade.',
+        choices: [],
+        measure: { feature: 'blade', label: 'Blade length', unit: 'mm' },
       },
     ],
     forms: pattern == null ? [] : [{ id: 'hj-second', name: 'Service issue' }],
@@ -230,6 +236,32 @@ describe('what is read off the piece', () => {
     );
     await userEvent.click(screen.getByRole('button', { name: 'Take back Which scales: wood' }));
     await waitFor(() => expect(lastQuestion(came)?.observations).toEqual([]));
+  });
+  test('a size is typed as the rule shows it; a bare 3 is asked about', async () => {
+    const came = server();
+    show(<FairPage />);
+    await pickJack();
+    const line = await screen.findByLabelText('Blade length');
+    await userEvent.type(line, '3{Enter}');
+    screen.getByText(/inches or millimetres/);
+    await userEvent.clear(line);
+    await userEvent.type(line, '2 7/8{Enter}');
+    await screen.findByRole('button', { name: 'Take back Blade length: 2 7/8' });
+    await waitFor(() => {
+      const [seen] = lastQuestion(came)?.observations ?? [];
+      expect(seen).toMatchObject({ feature: 'blade', text: '2 7/8' });
+      expect(seen && 'measure' in seen && seen.measure).toBeCloseTo(73.025);
+    });
+  });
+  test('what no value says is written, and seen as something else', async () => {
+    const came = server();
+    show(<FairPage />);
+    await pickJack();
+    await userEvent.type(await screen.findByLabelText('Something else'), 'whale tooth{Enter}');
+    await screen.findByRole('button', { name: /^Take back Which scales: whale tooth/ });
+    await waitFor(() =>
+      expect(lastQuestion(came)?.observations).toEqual([{ feature: 'scales', other: 'whale tooth' }]),
+    );
   });
   test('what nobody stamped or called so is said, with what to try', async () => {
     server();

@@ -1,5 +1,5 @@
 /** At the table: which it is. Typed, read off the tang, tapped through, or photographed and found out at home. */
-import { InputBase } from '@mui/material';
+import { Button, InputBase } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import type { Observation } from '@jutbank/core/bench';
@@ -7,6 +7,7 @@ import { referenceRoutes } from '@jutbank/contract/reference';
 import { edtfInWords } from '@jutbank/core/dates';
 import type { FairCandidate, FairCheck, FairHit, FairSight } from '@jutbank/core/fair';
 import { CONSTRUCTIONS, type Mark } from '@jutbank/core/reference';
+import { dimensionOfUnit, habitsOf, parseQuantity } from '@jutbank/core/units';
 import { useAnswer } from '../base/answers.ts';
 import { Failed } from '../base/states.tsx';
 import { MarkDrawing } from '../parts/Drawn.tsx';
@@ -223,6 +224,7 @@ function Check({ check, onSee }: { check: FairCheck; onSee: (seen: Seen) => void
   return (
     <section className="check">
       <h2>{check.ask}</h2>
+      {check.measure && <Size measure={check.measure} onSee={onSee} />}
       {check.code ? (
         <ReadCode ask={check.ask} code={check.code} onSee={onSee} />
       ) : (
@@ -244,9 +246,76 @@ function Check({ check, onSee }: { check: FairCheck; onSee: (seen: Seen) => void
               {choice.mark && <small>{stampCaption(choice.mark)}</small>}
             </button>
           ))}
+          {check.other !== undefined && <SomethingElse check={check} feature={check.other} onSee={onSee} />}
         </div>
       )}
     </section>
+  );
+}
+
+/** A size off the rule, the caliper or the scale, as it reads. */
+function Size({
+  measure: { feature, label, unit },
+  onSee,
+}: {
+  measure: NonNullable<FairCheck['measure']>;
+  onSee: (seen: Seen) => void;
+}) {
+  const [typed, setTyped] = useState('');
+  const dimension = dimensionOfUnit(unit);
+  const read = parseQuantity(typed, dimension, habitsOf(label));
+  return (
+    <form
+      className="typed"
+      noValidate
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (!read.ok) return;
+        const { value, resolution, text } = read.value;
+        onSee({ label: `${label}: ${text}`, make: { feature, measure: value, resolution, text } });
+      }}
+    >
+      <TextInput
+        label={label}
+        inputMode="decimal"
+        placeholder={dimension === 'mass' ? '62 g, 2.2 oz' : '104.8, 4 1/8'}
+        value={typed}
+        problem={typed.trim() === '' || read.ok ? undefined : read.error.message}
+        onChange={setTyped}
+      />
+      <Button type="submit" disabled={!read.ok}>
+        Measured
+      </Button>
+    </form>
+  );
+}
+
+/** What no value of the list says, as it is written. */
+function SomethingElse({
+  check,
+  feature,
+  onSee,
+}: {
+  check: FairCheck;
+  feature: string;
+  onSee: (seen: Seen) => void;
+}) {
+  const [typed, setTyped] = useState('');
+  const other = typed.trim();
+  return (
+    <form
+      className="typed"
+      noValidate
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (other !== '') onSee({ label: seenAs(check, other), make: { feature, other } });
+      }}
+    >
+      <TextInput label="Something else" maxLength={120} value={typed} onChange={setTyped} />
+      <Button type="submit" disabled={other === ''}>
+        Take it
+      </Button>
+    </form>
   );
 }
 
