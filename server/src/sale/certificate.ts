@@ -1,5 +1,6 @@
 /** What a certificate says, frozen on the day of the sale; the key the shop signs with; and how it is checked since. */
 import { randomInt } from 'node:crypto';
+import { drawAsFound, recipeIn, type Drawing } from '@jutbank/core/drawing';
 import { inFrame, pixelsOf } from '@jutbank/core/imaging';
 import { findingInWords } from '@jutbank/core/condition';
 import { didOf, issueCredential, newSecretKey, publicKeyFrom } from '@jutbank/core/certificate';
@@ -8,7 +9,7 @@ import { claimFor, type ListingFacts } from '@jutbank/core/listing';
 import type { PublicCertificate } from '@jutbank/contract/sale';
 import type { Queries, Transaction } from '../db/index.ts';
 import { canonical, entryIntact, sha256 } from '../ledger/index.ts';
-import type { PieceRecord } from '../pieces/index.ts';
+import type { Assessment, PieceRecord } from '../pieces/index.ts';
 import type { StoredSale } from './queries.ts';
 
 export type Snapshot = Omit<
@@ -56,6 +57,16 @@ export function snapshotOf(record: PieceRecord, facts: ListingFacts, shop: strin
     }),
   };
 }
+
+/** The piece as it stands, drawn for a certificate that has no photograph of it; the paper stays as it was issued. */
+export const drawnFor = (record: PieceRecord, { index }: Assessment): Drawing | null =>
+  record.pictures.length > 0
+    ? null
+    : drawAsFound(
+        recipeIn(index, { construction: record.intake.construction, ...record.attribution }),
+        record.findings,
+        'open',
+      );
 
 export const fingerprintOf = (snapshot: Snapshot): string => sha256(canonical(snapshot));
 

@@ -1,5 +1,6 @@
 /** The papers of a sale: invoice, credit note, packing slip, the owner's settlement, the certificate. */
 import { markOf } from '../ledger/index.ts';
+import type { Drawing } from '@jutbank/core/drawing';
 import { lookedAt } from '@jutbank/core/certificate';
 import { formatMoney, money } from '@jutbank/core/money';
 import { taxLine } from '@jutbank/core/sale';
@@ -199,12 +200,17 @@ export function settlementPdf({ letterhead }: Issuer, sale: StoredSale, address:
   );
 }
 
+/** pt */
+const DRAWN_HEIGHT = 150;
+
 export function certificatePdf(
   { letterhead }: Issuer,
   certificate: PublicCertificate,
   checkUrl: string,
   code: Buffer,
   pictures: readonly (PaperPicture & { readonly caption: string; readonly rings: readonly Ring[] })[],
+  /** of a piece that has no picture */
+  drawing: Drawing | null,
 ): Promise<Buffer> {
   return paper(
     {
@@ -220,6 +226,10 @@ export function certificatePdf(
       for (const reason of certificate.notProvedBecause) on.body(`Not proved, because ${reason}.`);
       on.space(6);
       on.pictures(pictures, 2);
+      if (drawing) {
+        on.drawing(drawing, DRAWN_HEIGHT);
+        on.small('Drawn from what is recorded of it; no photograph was taken.');
+      }
       on.pair('Made', certificate.made ?? 'not known');
       on.list(certificate.marks ?? [], 'Marks, codes and numbers as they were read');
       on.list(certificate.features ?? [], 'Seen of it');

@@ -1,4 +1,5 @@
 /** Sales as they are stored, with what came after them, and what they come to now. */
+import type { Drawing } from '@jutbank/core/drawing';
 import { money } from '@jutbank/core/money';
 import type { ConditionSeen } from '@jutbank/core/condition';
 import { Decimal } from 'decimal.js';
@@ -26,6 +27,8 @@ export interface StoredSale extends SaleRecord {
   readonly buyerAddress: string;
   readonly contact: string | null;
   readonly certificate: string;
+  /** of a piece without a photograph, as it was drawn then */
+  readonly drawing: Drawing | null;
   readonly credential: string | null;
   readonly ledgerSeq: number;
   /** of the entry of the ledger that the sale made */
@@ -67,6 +70,7 @@ interface SaleRow {
   withdrawn_because: string | null;
   certificate_code: string;
   certificate: string;
+  drawing: Drawing | null;
   credential: string | null;
   issuer: Issuer | null;
   ledger_seq: number;
@@ -96,7 +100,7 @@ interface CreditRow {
 const FROM = `FROM sale s JOIN piece p ON p.id = s.piece_id LEFT JOIN settlement t ON t.sale_id = s.id`;
 const SELECT = `SELECT s.id, s.piece_id, p.stock_number, p.title, s.invoice_number, s.sold_at, s.buyer_name, s.buyer_address, s.contact_id,
   s.price, s.currency, s.net, s.cost, s.cost_currency, s.margin, s.tax_scheme, s.condition_then, s.payout, t.number AS settlement_number,
-  t.paid_on AS settled_on, s.due_on, s.sent, s.returned_on, s.withdrawn_at, s.withdrawn_because, s.certificate_code, s.certificate,
+  t.paid_on AS settled_on, s.due_on, s.sent, s.returned_on, s.withdrawn_at, s.withdrawn_because, s.certificate_code, s.certificate, s.drawing,
   s.credential, s.issuer, s.ledger_seq, (SELECT l.hash FROM ledger_entry l WHERE l.seq = s.ledger_seq) AS record_hash, s.comparable_id ${FROM}`;
 
 function saleOf(row: SaleRow, payments: readonly PaymentRow[], credits: readonly CreditRow[]): StoredSale {
@@ -190,6 +194,7 @@ function saleOf(row: SaleRow, payments: readonly PaymentRow[], credits: readonly
             paidOn: row.settled_on,
           },
     certificate: row.certificate,
+    drawing: row.drawing,
     credential: row.credential,
     ledgerSeq: Number(row.ledger_seq),
     recordHash: row.record_hash ?? '',
@@ -231,6 +236,7 @@ export function shown(sale: StoredSale): SaleRecord {
     buyerAddress: _a,
     contact: _b,
     certificate: _c,
+    drawing: _l,
     credential: _d,
     ledgerSeq: _e,
     recordHash: _r,

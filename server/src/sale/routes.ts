@@ -86,7 +86,14 @@ export function mountSale(
     async (sale, from, call) => {
       const certificate = await certificateOf(database, sale);
       const address = addressOf(call, sale.certificateCode);
-      return certificatePdf(from, certificate, address, await qrOf(address), await shotsOf(certificate));
+      return certificatePdf(
+        from,
+        certificate,
+        address,
+        await qrOf(address),
+        await shotsOf(certificate),
+        sale.drawing,
+      );
     },
   );
   print(

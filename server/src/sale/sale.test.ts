@@ -1,5 +1,6 @@
 /** What the other rooms' tests leave open: selling over the counter, declining, lists, settings, a market that is away. */
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import type { Drawing } from '@jutbank/core/drawing';
 import { intake, readyToSell, serverForTest, testPack, type TestServer } from '../testing/index.ts';
 
 let server: TestServer;
@@ -91,6 +92,23 @@ describe('over the counter', () => {
     expect(check).toMatchObject({ inspected: false, grade: null, findings: [] });
   });
 
+  test('a piece without a photograph is drawn on its certificate, as it was drawn then', async () => {
+    const piece = await put(await ready(), 'pictures', { pictures: [] });
+    expect(piece.pictures).toEqual([]);
+    const sold = await server.owner.call('POST', `/pieces/${piece.id}/sale`, {
+      ageChecked: true,
+      buyerName: 'B',
+      price: { amount: '80', currency: 'EUR' },
+    });
+    const kept = await server.database.row<{ drawing: Drawing | null }>(
+      'SELECT drawing FROM sale WHERE id = ?',
+      [sold.body.id],
+    );
+    expect(kept?.drawing?.parts.map((part) => part.part)).toContain('scales');
+    const pdf = await server.owner.call('GET', `/sales/${sold.body.id}/certificate.pdf`);
+    expect(String(pdf.body)).toContain('/Figure');
+  });
+
   test('sold once, even when two click at the same moment', async () => {
     const piece = await ready();
     const sell = () =>
@@ -105,7 +123,7 @@ describe('over the counter', () => {
 
   test('sales are listed newest first and found one by one; unknown ones are not', async () => {
     const list = (await server.owner.call('GET', '/sales?limit=2')).body;
-    expect(list.total).toBe(5);
+    expect(list.total).toBe(6);
     expect(list.items).toHaveLength(2);
     expect(
       (await server.owner.call('GET', `/sales?limit=2&cursor=${list.nextCursor}`)).body.items,

@@ -28,7 +28,7 @@ import {
   type Readers,
 } from '../pieces/index.ts';
 import { issuerOf, pricingSettingsOf, shopOf, takeNumber, usualChannel } from '../shop/index.ts';
-import { fingerprintOf, newCode, signedFile, signingKey, snapshotOf } from './certificate.ts';
+import { drawnFor, fingerprintOf, newCode, signedFile, signingKey, snapshotOf } from './certificate.ts';
 import { saleById, shown, type StoredTax } from './queries.ts';
 
 type Rate = (currency: string) => string | undefined;
@@ -65,8 +65,10 @@ export function mountSell(
           const price = priceOf(record, body);
           mayBeSold(record, body);
           if (body.contact != null) await knownContact(tx, body.contact);
-          const facts = factsOf(record, await readers.assessIn(tx, record), await contextOf(tx, record.id));
+          const assessment = await readers.assessIn(tx, record);
+          const facts = factsOf(record, assessment, await contextOf(tx, record.id));
           const snapshot = snapshotOf(record, facts, shop.name);
+          const drawing = drawnFor(record, assessment);
           if (record.listing?.state === 'published')
             await sendOut(tx, record.id, { kind: 'end', ref: record.listing.marketplaceRef });
           const { settings } = await pricingSettingsOf(tx);
@@ -88,9 +90,9 @@ export function mountSell(
           const issuer = await issuerOf(tx);
           await tx.run(
             `INSERT INTO sale (id, piece_id, invoice_number, sold_at, buyer_name, buyer_address, buyer_salt, contact_id, price, currency, net,
-               cost, cost_currency, margin, tax_scheme, condition_then, payout, due_on, sent, certificate_code, certificate, credential, issuer,
+               cost, cost_currency, margin, tax_scheme, condition_then, payout, due_on, sent, certificate_code, certificate, drawing, credential, issuer,
                known_comparables, known_rates, comparable_id, ledger_seq)
-             VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 0)`,
+             VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 0)`,
             [
               id,
               params.id,
@@ -115,6 +117,7 @@ export function mountSell(
                 : null,
               code,
               JSON.stringify(snapshot),
+              drawing && JSON.stringify(drawing),
               signedFile(snapshot, code, addressOf(call, code), soldAt, await signingKey(tx)),
               JSON.stringify(issuer),
               known.comparables,
