@@ -164,12 +164,14 @@ const nominal = z.looseObject({ value: z.number().positive(), tolerance: z.numbe
 const byYear = z.record(z.string().regex(/^-?\d{1,4}$/, 'a year'), z.number().min(0));
 const lengthOf = z.looseObject({ of: z.string().max(80), share: z.number().positive().max(4).nullish() });
 const millimetres = z.number().positive().max(2000);
+const outline = z.array(z.tuple([z.number(), z.number()])).max(2000);
 const patternDrawing: z.ZodType<PatternDrawing> = z.looseObject({
   handle: z
     .looseObject({
       profile: z.string().max(40).nullish(),
       height: millimetres.nullish(),
       length: lengthOf.nullish(),
+      outline: outline.nullish(),
     })
     .nullish(),
   blades: z
@@ -196,10 +198,7 @@ export const patternShape: z.ZodType<Pattern> = z.looseObject({
   measures: z.record(z.string(), nominal).nullish(),
   features: varieties.nullish(),
   madeByYear: byYear.nullish(),
-  outline: z
-    .array(z.tuple([z.number(), z.number()]))
-    .max(2000)
-    .nullish(),
+  outline: outline.nullish(),
   drawing: patternDrawing.nullish(),
 });
 export const variantShape: z.ZodType<Variant> = z.looseObject({

@@ -107,6 +107,12 @@ export function checkPack(pack: ReferencePack, rest: PackContents): PackCheck {
     refers('makers', pattern.maker, `/patterns/${i}/maker`);
     measures(pattern.measures, `/patterns/${i}/measures`);
     varieties(pattern.features, `/patterns/${i}`);
+    const handle = pattern.drawing?.handle?.outline;
+    if (handle && (handle.length < 3 || new Set(handle.map(([x]) => x)).size < 2))
+      report(
+        `/patterns/${i}/drawing/handle/outline`,
+        'an outline needs three points at least, along the handle',
+      );
     if (pattern.outline && (pattern.outline.length < 3 || pattern.outline.every(([x]) => x <= 0)))
       report(`/patterns/${i}/outline`, 'an outline needs three points at least, the tang end at x = 0');
   });

@@ -90,7 +90,13 @@ export interface LengthOf {
 }
 /** How a pattern is drawn where its variants say nothing else; every style is kept, those unknown here are not drawn. */
 export interface PatternDrawing {
-  handle?: Maybe<{ profile?: Maybe<string>; height?: Maybe<number>; length?: Maybe<LengthOf> }>;
+  handle?: Maybe<{
+    profile?: Maybe<string>;
+    height?: Maybe<number>;
+    length?: Maybe<LengthOf>;
+    /** its outline from the mark side, closed, mm: the butt at the least x, the back at the least y; it replaces the profile */
+    outline?: Maybe<[number, number][]>;
+  }>;
   blades?: Maybe<
     {
       role: string;

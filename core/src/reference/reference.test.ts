@@ -160,6 +160,38 @@ describe('what a pack may not say', () => {
     expect(
       pointers(pack({ windows: [{ id: 'w', feature: 'scales', value: 'horn', window: '1936/1934' }] })),
     ).toEqual(['/windows/0/window']));
+  test.each([
+    [
+      'of fewer points than a form has',
+      [
+        [0, 0],
+        [98, 4],
+      ],
+      false,
+    ],
+    [
+      'that goes nowhere along the handle',
+      [
+        [5, 0],
+        [5, 8],
+        [5, 16],
+      ],
+      false,
+    ],
+    [
+      'of three points',
+      [
+        [0, 0],
+        [98, 4],
+        [40, 12],
+      ],
+      true,
+    ],
+  ] as [string, [number, number][], boolean][])('a handle’s outline %s', (_, outline, sound) => {
+    const [jack] = pack({}).patterns ?? [];
+    const drawn = pack({ patterns: jack ? [{ ...jack, drawing: { handle: { outline } } }] : [] });
+    expect(pointers(drawn)).toEqual(sound ? [] : ['/patterns/0/drawing/handle/outline']);
+  });
   test('twins that go round in a circle', () => {
     const twin = (id: string, twinOf: string) => ({
       id,

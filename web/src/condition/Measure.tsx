@@ -9,6 +9,7 @@ import {
   measureOutline,
   planeFromCard,
   planeFromRule,
+  simplified,
   type Comparison,
   type Point,
 } from '@jutbank/core/imaging';
@@ -69,6 +70,34 @@ function onScale(card: readonly Point[], rule: readonly Point[]): Point[] {
     ),
   );
 }
+
+/** The outline as the reference takes it, to be copied into a pattern: along from its end, then down. */
+function OutlineInMm({ laid }: { laid: readonly Point[] }) {
+  const [turned, setTurned] = useState(false);
+  const length = Math.max(...laid.map((p) => p.x));
+  const lines = simplified(laid, OUTLINE_TOLERANCE_MM).map(({ x, y }) =>
+    [turned ? length - x : x, turned ? -y : y].map((n) => n.toFixed(1)).join(' '),
+  );
+  return (
+    <details style={{ marginBottom: 8 }}>
+      <summary className="soft">In millimetres, for the outline of a pattern</summary>
+      <TextInput
+        label="A point to a line"
+        why="The tang of a blade, or the butt of a handle, comes first; the back is above."
+        mono
+        readOnly
+        rows={4}
+        maxRows={8}
+        value={lines.join('\n')}
+        onChange={() => undefined}
+      />
+      <Button variant="text" className="quiet" aria-pressed={turned} onClick={() => setTurned(!turned)}>
+        Turn it round
+      </Button>
+    </details>
+  );
+}
+const OUTLINE_TOLERANCE_MM = 0.15;
 
 type Tool = 'rule' | 'card' | 'line' | 'region' | 'drag';
 const NEEDED: Record<Exclude<Tool, 'drag'>, number> = { rule: 2, card: 4, line: 2, region: 2 };
@@ -341,6 +370,7 @@ function OnPicture({ sheet, picture, may, onFinding }: Props & { picture: Pictur
               <dt>Height at ten stations</dt>
               <dd className="num">{measures.stations.map((s) => s.height.toFixed(1)).join(' · ')} mm</dd>
             </dl>
+            <OutlineInMm laid={measures.laid} />
             <Loss
               sheet={sheet}
               picture={picture}

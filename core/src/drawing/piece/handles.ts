@@ -2,6 +2,8 @@
 import { formOf, keptForm, type Form } from '../geometry/form.ts';
 import { monotone } from '../geometry/graph.ts';
 import type { Point } from '../geometry/path.ts';
+import type { DrawingRecipe } from './recipe.ts';
+import { tracedHandle } from './tracedHandle.ts';
 import type { StyleOf } from './vocabulary.ts';
 
 export type Profile = StyleOf<'profile'>;
@@ -227,17 +229,29 @@ const LINES: Readonly<Record<Profile, Lines>> = {
 };
 
 /**
- * A handle in mm: the butt at x = 0, its middle height at y = 0.
+ * The handle of what is drawn, in mm: the butt at x = 0, its middle height at y = 0.
+ * @param usual the profile where none is known
  * @param mirrored the butt at greater x, as a locking folder is shown
  */
-export const handleForm = (profile: Profile, length: number, height: number, mirrored = false): Form =>
-  keptForm(`${profile} ${length} ${height} ${String(mirrored)}`, () => {
-    const { top, bottom, ends, fullness = 0.58 } = LINES[profile];
-    const graph = (points: readonly Point[]) => {
-      const placed = points.map(([x, y]): Point => [(mirrored ? 1 - x : x) * length, y * height]);
-      return monotone(mirrored ? placed.reverse() : placed);
-    };
-    const end = (share: number) => ({ radius: Math.min(share * height, length / 3), fullness });
-    const [leftEnd, rightEnd] = mirrored ? [end(ends[1]), end(ends[0])] : [end(ends[0]), end(ends[1])];
-    return formOf({ left: 0, right: length, top: graph(top), bottom: graph(bottom), leftEnd, rightEnd });
-  });
+export function handleOf(recipe: DrawingRecipe, usual: Profile, mirrored = false): Form {
+  const { styles, handleLength: length, handleHeight: height, handleOutline: outline } = recipe;
+  if (outline)
+    return keptForm(`${JSON.stringify(outline)} ${length} ${String(mirrored)}`, () =>
+      tracedHandle(outline, length, mirrored),
+    );
+  const profile = styles.profile ?? usual;
+  return keptForm(`${profile} ${length} ${height} ${String(mirrored)}`, () =>
+    profiledHandle(profile, length, height, mirrored),
+  );
+}
+
+function profiledHandle(profile: Profile, length: number, height: number, mirrored: boolean): Form {
+  const { top, bottom, ends, fullness = 0.58 } = LINES[profile];
+  const graph = (points: readonly Point[]) => {
+    const placed = points.map(([x, y]): Point => [(mirrored ? 1 - x : x) * length, y * height]);
+    return monotone(mirrored ? placed.reverse() : placed);
+  };
+  const end = (share: number) => ({ radius: Math.min(share * height, length / 3), fullness });
+  const [leftEnd, rightEnd] = mirrored ? [end(ends[1]), end(ends[0])] : [end(ends[0]), end(ends[1])];
+  return formOf({ left: 0, right: length, top: graph(top), bottom: graph(bottom), leftEnd, rightEnd });
+}

@@ -13,7 +13,7 @@ import {
 } from '../geometry/path.ts';
 import { bladeStyles, drawBlade, type BladeSpec, type DrawnBlade } from './blade.ts';
 import { drawLanyard, drawPivot, drawShield, screw } from './fittings.ts';
-import { handleForm } from './handles.ts';
+import { handleOf } from './handles.ts';
 import { stateOf, type DrawingRecipe } from './recipe.ts';
 import { DETAIL, type Sheet } from './sheet.ts';
 import { drawBolster } from './slipjoint.ts';
@@ -42,7 +42,7 @@ interface Pin {
 }
 function drawSide(sheet: Sheet, recipe: DrawingRecipe, open: boolean, side: 'mark' | 'pile'): void {
   const { handleLength: length, handleHeight: height, styles } = recipe;
-  const handle = handleForm(styles.profile ?? 'swayback', length, height, true);
+  const handle = handleOf(recipe, 'swayback', true);
   const pin = { x: height * 0.52, y: handle.middle(height * 0.52) };
   const far = sheet.part('liner', stateOf(recipe, 'liner'));
   far.area(handle.region(), paintOfLiner(styles.liner), 'secondary');

@@ -15,7 +15,7 @@ import {
 } from '../geometry/path.ts';
 import { bladeStyles, drawBlade } from './blade.ts';
 import { drawLanyard, drawShackle, drawShield } from './fittings.ts';
-import { handleForm } from './handles.ts';
+import { handleOf } from './handles.ts';
 import { stateOf, type DrawingRecipe } from './recipe.ts';
 import { DETAIL, type Pencil, type Sheet } from './sheet.ts';
 import { OPENED, seatOf, type Stand } from './slipjoint.ts';
@@ -66,7 +66,7 @@ const TOOLS: Readonly<Record<'opener' | 'driver' | 'saw', (n: number, s: number)
 
 export function drawMultiTool(sheet: Sheet, recipe: DrawingRecipe, stand: Stand): void {
   const { styles, handleLength: length, handleHeight: height } = recipe;
-  const handle = handleForm(styles.profile ?? 'equal-end', length, height);
+  const handle = handleOf(recipe, 'equal-end');
   // a ring or bar hangs beside the shackle
   drawLanyard(
     sheet.part('lanyard', stateOf(recipe, 'lanyard')),

@@ -1,4 +1,5 @@
 /** What a piece is drawn from: styles by slot, measures, blades, and how each is known. */
+import type { Outline } from './tracedHandle.ts';
 import type { Construction } from '../../reference/index.ts';
 import type { Lettering } from '../stamp.ts';
 import type { BladeForm, SlotName, Styles } from './vocabulary.ts';
@@ -47,6 +48,8 @@ export interface DrawingRecipe {
   readonly handleLength: number;
   readonly handleHeight: number;
   readonly handleState: PartState;
+  /** the handle's own outline, mm, the butt at the least x, the back at the least y: it replaces the profile */
+  readonly handleOutline?: Outline | undefined;
   readonly blades: readonly BladeRecipe[];
   readonly stamp?: StampRecipe | undefined;
   /** the main blade's outline when new, mm, the tang end at x = 0: it replaces the form */

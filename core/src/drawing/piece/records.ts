@@ -1,4 +1,5 @@
 /** Recipes from what the reference records: the variant, else its pattern, else the usual of its construction. */
+import { isOutline, tracedHeight } from './tracedHandle.ts';
 import type {
   Code,
   Construction,
@@ -224,13 +225,20 @@ function finishRecipe(records: Records, styles: Styles, known: DrawingRecipe['kn
     (straight && overall !== undefined && bladeLength !== undefined ? overall - bladeLength : undefined);
   const usualLength = straight || bladeLength === undefined ? usual.length : bladeLength / usual.blade;
   const length = within(HANDLE, handleLength ?? usualLength);
+  // a straight knife's handle is its grip, which is made of parts
+  const traced = straight || construction === 'balisong' ? undefined : drawing?.handle?.outline;
+  const outline = isOutline(traced) ? traced : undefined;
   return {
     name: variant && variant.name !== pattern.name ? `${pattern.name}, ${variant.name}` : pattern.name,
     construction,
     styles,
     known,
     handleLength: length,
-    handleHeight: within([length * 0.05, length * 0.6], drawing?.handle?.height ?? length * usual.height),
+    handleHeight: within(
+      [length * 0.05, length * 0.6],
+      (outline && tracedHeight(outline, length)) ?? drawing?.handle?.height ?? length * usual.height,
+    ),
+    ...(outline && { handleOutline: outline }),
     handleState: handleLength === undefined ? 'assumed' : 'recorded',
     blades: bladesOf(records, styles, known, length, bladeLength, measureOf),
     stamp: stampOfVariant(records),

@@ -6,7 +6,7 @@ import type { Form } from '../geometry/form.ts';
 import { ellipse, lerp, radians, turned, type Run } from '../geometry/path.ts';
 import { bladeStyles, drawBlade, type BladeSpec } from './blade.ts';
 import { drawLanyard, drawShield, liesOnScale } from './fittings.ts';
-import { handleForm } from './handles.ts';
+import { handleOf } from './handles.ts';
 import { stateOf, type BladeRecipe, type DrawingRecipe } from './recipe.ts';
 import { DETAIL, type Sheet } from './sheet.ts';
 import { drawRoundness, drawTexture } from './texture.ts';
@@ -63,7 +63,7 @@ const tiltOf = (blade: BladeRecipe, all: readonly BladeRecipe[]) =>
 /** Blades whose recorded height would strike the spring: misread, or the assumed profile is wrong. */
 export function bladesThatDoNotFold(recipe: DrawingRecipe): readonly BladeRecipe[] {
   if (recipe.construction !== 'slipjoint') return [];
-  const handle = handleForm(recipe.styles.profile ?? 'equal-end', recipe.handleLength, recipe.handleHeight);
+  const handle = handleOf(recipe, 'equal-end');
   return recipe.blades.filter((blade) => {
     if (blade.height === undefined) return false;
     const seat = seatOf(handle, recipe.handleHeight, blade.end);
@@ -72,8 +72,8 @@ export function bladesThatDoNotFold(recipe: DrawingRecipe): readonly BladeRecipe
 }
 
 export function drawSlipjoint(sheet: Sheet, recipe: DrawingRecipe, stand: Stand): void {
-  const { styles, handleLength: length, handleHeight: height } = recipe;
-  const handle = handleForm(styles.profile ?? 'equal-end', length, height);
+  const { styles } = recipe;
+  const handle = handleOf(recipe, 'equal-end');
   drawBlades(sheet, recipe, handle, stand);
   const lanyard = styles.lanyard ?? 'none';
   const butt = sheet.part('lanyard', stateOf(recipe, 'lanyard'));

@@ -15,11 +15,12 @@ import type { Pattern, PatternDrawing } from '@jutbank/core/reference';
 import { optionsOf, Select } from '../../parts/fields/choices.tsx';
 import { NumberInput, SizeInput } from '../../parts/fields/figures.tsx';
 import { Rows } from '../../parts/fields/Rows.tsx';
-import { TextInput } from '../../parts/fields/TextInput.tsx';
+import { LinesInput, TextInput } from '../../parts/fields/TextInput.tsx';
 import { Roving } from '../../parts/Roving.tsx';
 import { inWords, sentence } from '../../parts/words.ts';
 import { ChoiceDrawing, useStyleDrawings } from '../ChoiceDrawing.tsx';
 import { Section, type FormProps } from './formParts.tsx';
+import { outlineIn, outlineLines } from './outline.ts';
 
 type Blade = NonNullable<PatternDrawing['blades']>[number];
 
@@ -53,6 +54,18 @@ export function DrawingForm({ value, set, words }: FormProps<Pattern>) {
         value={drawing.handle?.height ?? undefined}
         onChange={(height) => put({ handle: { ...drawing.handle, height: height ?? null } })}
       />
+      {construction !== 'fixed' && construction !== 'bayonet' && construction !== 'balisong' && (
+        <LinesInput
+          label="Handle outline"
+          why="From the mark side, in mm, a point to a line: along from the butt, then down from the back. It replaces the profile."
+          at="/drawing/handle/outline"
+          mono
+          rows={3}
+          maxRows={6}
+          value={outlineLines(drawing.handle?.outline)}
+          onChange={(lines) => put({ handle: { ...drawing.handle, outline: outlineIn(lines) ?? null } })}
+        />
+      )}
       <Blades drawing={drawing} put={put} />
       {slots.map((slot) => (
         <StylePicker

@@ -3,6 +3,7 @@ import { LinesInput, TextInput } from '../../parts/fields/TextInput.tsx';
 import { Rows } from '../../parts/fields/Rows.tsx';
 import { Select, optionsOf } from '../../parts/fields/choices.tsx';
 import { SizeInput } from '../../parts/fields/figures.tsx';
+import { outlineIn, outlineLines } from './outline.ts';
 import { DrawingForm } from './DrawingForm.tsx';
 import { Varieties } from './FeatureValues.tsx';
 import { CONSTRUCTIONS, type Pattern } from '@jutbank/core/reference';
@@ -44,17 +45,8 @@ export function PatternForm({ value, set, words }: FormProps<Pattern>) {
         mono
         rows={3}
         maxRows={6}
-        value={(value.outline ?? []).map(([x, y]) => `${x} ${y}`)}
-        onChange={(lines) => {
-          const points = (lines ?? []).map((l): [number, number] => {
-            const [x = NaN, y = NaN] = l
-              .trim()
-              .split(/[\s,;]+/)
-              .map(Number);
-            return [x, y];
-          });
-          set(given('outline', points.length === 0 ? undefined : points) as Partial<Pattern>);
-        }}
+        value={outlineLines(value.outline)}
+        onChange={(lines) => set(given('outline', outlineIn(lines)) as Partial<Pattern>)}
       />
       <Varieties
         value={value}
