@@ -1,7 +1,7 @@
 /** At the table: which it is. Typed, read off the tang, tapped through, or photographed and found out at home. */
 import { Button, InputBase } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
-import { useDeferredValue, useState } from 'react';
+import { useDeferredValue, useState, type ReactNode } from 'react';
 import type { Observation } from '@jutbank/core/bench';
 import { referenceRoutes } from '@jutbank/contract/reference';
 import { edtfInWords } from '@jutbank/core/dates';
@@ -253,6 +253,35 @@ function Check({ check, onSee }: { check: FairCheck; onSee: (seen: Seen) => void
   );
 }
 
+/** A field and its act: Enter takes what was typed, as soon as it can be. */
+function TypedLine({
+  words,
+  ready,
+  onTake,
+  children,
+}: {
+  words: string;
+  ready: boolean;
+  onTake: () => void;
+  children: ReactNode;
+}) {
+  return (
+    <form
+      className="typed"
+      noValidate
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (ready) onTake();
+      }}
+    >
+      {children}
+      <Button type="submit" disabled={!ready}>
+        {words}
+      </Button>
+    </form>
+  );
+}
+
 /** A size off the rule, the caliper or the scale, as it reads. */
 function Size({
   measure: { feature, label, unit },
@@ -265,11 +294,10 @@ function Size({
   const dimension = dimensionOfUnit(unit);
   const read = parseQuantity(typed, dimension, habitsOf(label));
   return (
-    <form
-      className="typed"
-      noValidate
-      onSubmit={(e) => {
-        e.preventDefault();
+    <TypedLine
+      words="Measured"
+      ready={read.ok}
+      onTake={() => {
         if (!read.ok) return;
         const { value, resolution, text } = read.value;
         onSee({ label: `${label}: ${text}`, make: { feature, measure: value, resolution, text } });
@@ -283,10 +311,7 @@ function Size({
         problem={typed.trim() === '' || read.ok ? undefined : read.error.message}
         onChange={setTyped}
       />
-      <Button type="submit" disabled={!read.ok}>
-        Measured
-      </Button>
-    </form>
+    </TypedLine>
   );
 }
 
@@ -303,19 +328,13 @@ function SomethingElse({
   const [typed, setTyped] = useState('');
   const other = typed.trim();
   return (
-    <form
-      className="typed"
-      noValidate
-      onSubmit={(e) => {
-        e.preventDefault();
-        if (other !== '') onSee({ label: seenAs(check, other), make: { feature, other } });
-      }}
+    <TypedLine
+      words="Take it"
+      ready={other !== ''}
+      onTake={() => onSee({ label: seenAs(check, other), make: { feature, other } })}
     >
       <TextInput label="Something else" maxLength={120} value={typed} onChange={setTyped} />
-      <Button type="submit" disabled={other === ''}>
-        Take it
-      </Button>
-    </form>
+    </TypedLine>
   );
 }
 

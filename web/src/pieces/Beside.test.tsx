@@ -4,7 +4,7 @@ import userEvent from '@testing-library/user-event';
 import { recipeOfRecords } from '@jutbank/core/drawing';
 import type { Region } from '@jutbank/core/imaging';
 import { serve, show, take } from '../testing/screen.tsx';
-import { sheetOf } from '../testing/sheet.ts';
+import { pictureOf, sheetOf } from '../testing/sheet.ts';
 import { Beside } from './Beside.tsx';
 import { BesideFigures } from './BesideFigures.tsx';
 import { Photograph } from './Photograph.tsx';
@@ -12,18 +12,8 @@ import type { Scaled } from './scaled.ts';
 
 afterEach(cleanup);
 
-const picture = (n: number, caption: string, mmPerPixel: number): Scaled => ({
-  id: `01ARZ3NDEKTSV4RRFFQ69G5FP${n}`,
-  hash: String(n).repeat(64),
-  shown: String(n).repeat(64),
-  caption,
-  width: 1600,
-  height: 1000,
-  frame: null,
-  mmPerPixel,
-});
-const whole = picture(1, 'Mark side', 0.1);
-const back = picture(2, 'The back', 0.05);
+const whole: Scaled = { ...pictureOf(1, 'Mark side'), mmPerPixel: 0.1 };
+const back: Scaled = { ...pictureOf(2, 'The back'), mmPerPixel: 0.05 };
 const recipe = recipeOfRecords({
   pattern: { name: 'Harbour jack', construction: 'slipjoint' },
   features: [],

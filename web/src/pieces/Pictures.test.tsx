@@ -4,22 +4,12 @@ import userEvent from '@testing-library/user-event';
 import type { PieceSheet, PictureRecord, PicturesBody } from '@jutbank/contract/pieces';
 import { referenceAnswers } from '../testing/reference.ts';
 import { serve, show, type Request } from '../testing/screen.tsx';
-import { sheetOf } from '../testing/sheet.ts';
+import { pictureOf, sheetOf } from '../testing/sheet.ts';
 import { Pictures } from './Pictures.tsx';
 
 afterEach(cleanup);
 
-const picture = (n: number, caption: string): PictureRecord => ({
-  id: `01ARZ3NDEKTSV4RRFFQ69G5FP${n}`,
-  hash: String(n).repeat(64),
-  shown: String(n).repeat(64),
-  caption,
-  width: 1600,
-  height: 1000,
-  frame: null,
-  mmPerPixel: null,
-});
-const [whole, tang, back] = [picture(1, 'Mark side'), picture(2, ''), picture(3, 'The back')];
+const [whole, tang, back] = [pictureOf(1, 'Mark side'), pictureOf(2, ''), pictureOf(3, 'The back')];
 const path = `/pieces/${sheetOf().id}/pictures`;
 
 function open(pictures: PictureRecord[] = [whole, tang, back]): {

@@ -1,8 +1,20 @@
 /** A piece as the screens are given it, of the tests' own. */
 import { freshInspection } from '@jutbank/core/condition';
-import type { PieceSheet } from '@jutbank/contract/pieces';
+import type { PictureRecord, PieceSheet } from '@jutbank/contract/pieces';
 
 export const eur = (amount: string) => ({ amount, currency: 'EUR' });
+
+/** @param n tells it from others */
+export const pictureOf = (n: number, caption: string): PictureRecord => ({
+  id: `01ARZ3NDEKTSV4RRFFQ69G5FP${n}`,
+  hash: String(n).repeat(64),
+  shown: String(n).repeat(64),
+  caption,
+  width: 1600,
+  height: 1000,
+  frame: null,
+  mmPerPixel: null,
+});
 
 export const sheetOf = (more: Partial<PieceSheet> = {}): PieceSheet => ({
   id: '01ARZ3NDEKTSV4RRFFQ69G5FAV',
