@@ -5,6 +5,7 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { openBrowser, signIn } from '../e2e/src/support/browser.ts';
+import { measureBlade } from '../e2e/src/support/measuring.ts';
 
 const [
   address = 'http://127.0.0.1:4180',
@@ -30,6 +31,7 @@ try {
   const lots = await browser.fetchJson<{ items: { id: string }[] }>('/api/v1/lots');
   const piece = (title: string) => pieces.items.find((p) => p.title === title)?.id ?? '';
   const views: Record<string, string> = {
+    measure: `/pieces/${piece('Orchard pruner, ebony')}/condition`,
     tray: '/',
     'new-piece': '/pieces/new',
     intake: `/pieces/${piece('Harbour jack, service issue?')}/intake`,
@@ -71,6 +73,12 @@ try {
     if (only.length > 0 && !only.includes(name)) continue;
     await browser.driver.get(address + path);
     await browser.settled();
+    if (name === 'measure') {
+      await measureBlade(browser, 121);
+      await browser.driver.executeScript(
+        'for (const e of [document.scrollingElement, ...document.querySelectorAll("*")]) e.scrollTop = 0',
+      );
+    }
     writeFileSync(join(folder, `${name}.png`), Buffer.from(await browser.driver.takeScreenshot(), 'base64'));
   }
 } finally {

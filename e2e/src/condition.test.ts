@@ -4,6 +4,7 @@ import { By, Key } from 'selenium-webdriver';
 import type { PieceSheet } from '@jutbank/contract/pieces';
 import type { Construction } from '@jutbank/core/reference';
 import { type Application, FILLING_MS, startApplication } from './support/application.ts';
+import { measureBlade } from './support/measuring.ts';
 import { openBrowser, PATIENCE_MS, signIn, type Browser } from './support/browser.ts';
 import { faults } from './support/intakeToSale.ts';
 
@@ -264,30 +265,7 @@ test('a blade is measured from its picture: scale, outline, what it lost, kept w
   );
   const id = items.find((p) => p.title.startsWith('Bayonet, Pattern 3, re-worked'))?.id ?? '';
   await browser.driver.get(`${app.address}/pieces/${id}/condition`);
-  await browser.click('button', 'Measure from a picture');
-  await browser.click('button', 'Blade on the board');
-  await browser.says('Click one mark of the rule.');
-  const picture = await browser.driver.findElement(By.css('.surface.measured svg'));
-  await browser.driver.executeScript('arguments[0].scrollIntoView({ block: "end" })', picture);
-  const box = await picture.getRect();
-  // the drawn rule: 0 and 100 mm, in the picture's own pixels (1500 × 1100)
-  const perMm = 1150 / 201;
-  for (const mm of [0, 100])
-    await browser.driver
-      .actions()
-      .move({
-        origin: picture,
-        x: Math.round(((150 + mm * perMm) / 1500 - 0.5) * box.width),
-        y: Math.round((1000 / 1100 - 0.5) * box.height),
-      })
-      .click()
-      .perform();
-  await browser.type('Between, mm', '100');
-  await browser.says('A pixel is');
-  await browser.click('button', 'Find the outline');
-  await browser.says('Height at ten stations');
-  await browser.click('button', 'Lay it on the outline');
-  await browser.says('% lost');
+  await measureBlade(browser, 201);
   await browser.click('button', 'Keep as a finding');
   await browser.says('Kept as a finding, with this picture.');
   await browser.driver.wait(async () => (await stored(id)).findings.length > 0, PATIENCE_MS);

@@ -57,7 +57,7 @@ describe('a page is left', () => {
     await user.type(screen.getByLabelText('Piece'), 'Pruner');
     await user.clear(screen.getByLabelText('Piece'));
     await user.click(screen.getByText('Away'));
-    expect(asked()).toBeTruthy();
+    expect(await screen.findByRole('dialog', { name: 'Something here is not kept yet' })).toBeTruthy();
     await user.click(screen.getByText('Stay here'));
     expect(asked()).toBeNull();
     expect((screen.getByLabelText('Lot') as HTMLInputElement).value).toBe('Box of the mill');
@@ -66,7 +66,7 @@ describe('a page is left', () => {
     const user = page();
     await user.type(screen.getByLabelText('Lot'), 'Box of the mill');
     await user.click(screen.getByText('Away'));
-    await user.click(screen.getByText('Leave without it'));
+    await user.click(await screen.findByText('Leave without it'));
     expect(await screen.findByText('Another page')).toBeTruthy();
     expect(asked()).toBeNull();
   });
