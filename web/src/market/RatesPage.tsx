@@ -11,7 +11,7 @@ import { useMay } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
 import { FileChooser } from '../parts/FileChooser.tsx';
 import { PageTitle } from '../parts/PageTitle.tsx';
-import { counted } from '../parts/words.ts';
+import { counted, dayText } from '../parts/words.ts';
 import './rates.css';
 
 const ERRORS_SHOWN = 12;
@@ -67,7 +67,7 @@ const columnsFor = (base: string): readonly Column<Rate>[] => [
     sortBy: (r) => r.currency,
   },
   { id: 'rate', head: `For one ${base}`, figure: true, cell: (r) => Number(r.rate).toFixed(4) },
-  { id: 'day', head: 'Day', className: 'num', cell: (r) => r.date, sortBy: (r) => r.date },
+  { id: 'day', head: 'Day', className: 'num', cell: (r) => dayText(r.date), sortBy: (r) => r.date },
   {
     id: 'course',
     head: 'How it went',

@@ -17,6 +17,16 @@ describe('a date in figures alone', () => {
     screen.getByText(`Understood as ${words}`);
     expect(heard.at(-1)).toBe(edtf);
   });
+  test('that is kept already stands in words; a span keeps its notation', () => {
+    show(
+      <>
+        <DateInput label="Bought" value="2025-11-30" onChange={() => undefined} />
+        <DateInput label="Made" value="1934~/1936" onChange={() => undefined} />
+      </>,
+    );
+    expect((screen.getByLabelText('Bought') as HTMLInputElement).value).toBe('30 Nov 2025');
+    expect((screen.getByLabelText('Made') as HTMLInputElement).value).toBe('1934~/1936');
+  });
   test('that only one order makes a day of is that day', async () => {
     show(<DateInput label="When" value={null} onChange={() => undefined} />, { dayFirst: false });
     await userEvent.type(screen.getByLabelText('When'), '25/09/2026');

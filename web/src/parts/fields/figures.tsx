@@ -144,7 +144,8 @@ export function DateInput({
   value: string | null | undefined;
   onChange: (edtf: string | null, understood: boolean) => void;
 }) {
-  const [typed, setTyped] = useState(value ?? '');
+  // a day stands as every day does; what says more keeps its own notation, which tells it whole
+  const [typed, setTyped] = useState(value != null && ISO_DAY.test(value) ? dayText(value) : (value ?? ''));
   const understood = useSpoken();
   const parsed = understood(typed);
   return (
@@ -163,6 +164,8 @@ export function DateInput({
     />
   );
 }
+
+const ISO_DAY = /^\d{4}-\d{2}-\d{2}$/;
 
 /** Reads dates as this shop writes them; of nothing typed, nothing. */
 function useSpoken(): (text: string) => ReturnType<typeof parseSpokenDate> | undefined {
