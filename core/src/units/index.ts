@@ -99,6 +99,9 @@ export interface MeasureHabits {
   /** below this a whole number without a unit is asked about: 3 of a blade’s length is inches or a slip */
   readonly bareFrom?: number;
 }
+/** A size as it is kept: to a ten-thousandth of its unit, so that 4 1/8 in is 104.775 mm. */
+export const roundSize = (value: number): number => Number(value.toFixed(4));
+
 /** Nothing that has a length of its own is shorter than this, in mm: a bare 3 is inches, or a slip. */
 const SHORTEST_BARE = 15;
 /** @param label what the field is called */

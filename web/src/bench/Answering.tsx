@@ -5,7 +5,7 @@ import { useState } from 'react';
 import type { Observation } from '@jutbank/core/bench';
 import type { DrawingRecipe } from '@jutbank/core/drawing';
 import type { Feature } from '@jutbank/core/reference';
-import { dimensionOfUnit, formatQuantity, habitsOf, parseQuantity } from '@jutbank/core/units';
+import { dimensionOfUnit, formatQuantity, habitsOf, parseQuantity, roundSize } from '@jutbank/core/units';
 import type { Vocabulary } from '@jutbank/contract/reference';
 import { MarkDrawing } from '../parts/Drawn.tsx';
 import { stampCaption } from '../parts/stampCaption.ts';
@@ -245,8 +245,8 @@ function MeasureLine({
     else if (parsed.ok)
       onObserve({
         feature: feature.id,
-        measure: Number(parsed.value.value.toFixed(4)),
-        resolution: Number(parsed.value.resolution.toFixed(4)),
+        measure: roundSize(parsed.value.value),
+        resolution: roundSize(parsed.value.resolution),
         text: parsed.value.text,
       });
   };

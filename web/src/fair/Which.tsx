@@ -7,7 +7,7 @@ import { referenceRoutes } from '@jutbank/contract/reference';
 import { edtfInWords } from '@jutbank/core/dates';
 import type { FairCandidate, FairCheck, FairHit, FairSight } from '@jutbank/core/fair';
 import { CONSTRUCTIONS, type Mark } from '@jutbank/core/reference';
-import { dimensionOfUnit, habitsOf, parseQuantity } from '@jutbank/core/units';
+import { dimensionOfUnit, habitsOf, parseQuantity, roundSize } from '@jutbank/core/units';
 import { useAnswer } from '../base/answers.ts';
 import { Failed } from '../base/states.tsx';
 import { MarkDrawing } from '../parts/Drawn.tsx';
@@ -300,7 +300,10 @@ function Size({
       onTake={() => {
         if (!read.ok) return;
         const { value, resolution, text } = read.value;
-        onSee({ label: `${label}: ${text}`, make: { feature, measure: value, resolution, text } });
+        onSee({
+          label: `${label}: ${text}`,
+          make: { feature, measure: roundSize(value), resolution: roundSize(resolution), text },
+        });
       }}
     >
       <TextInput

@@ -5,7 +5,7 @@
 import { use, useState, type Ref } from 'react';
 import { isoOf, parseSpokenDate, periodInWords, periodOf } from '@jutbank/core/dates';
 import type { Money } from '@jutbank/core/money';
-import { parseQuantity, type Dimension } from '@jutbank/core/units';
+import { parseQuantity, roundSize, type Dimension } from '@jutbank/core/units';
 import { dayText, today } from '../words.ts';
 import { SessionContext } from '../../base/session.ts';
 import type { FieldProps } from './Field.tsx';
@@ -126,7 +126,7 @@ export function SizeInput({
       onChange={(text) => {
         setTyped(text);
         const next = text.trim() === '' ? undefined : parseQuantity(text, dimension);
-        onChange(next?.ok ? next.value.value : undefined);
+        onChange(next?.ok ? roundSize(next.value.value) : undefined);
       }}
     />
   );
