@@ -25,7 +25,14 @@ export function ScarcityTable({
         <tbody>
           <Line
             what="Made"
-            value={made ? between(made, pieces) : 'cannot be told'}
+            // what is documented is told as it is documented, what is reckoned as roughly as it is known
+            value={
+              made
+                ? made.low === made.high
+                  ? counted(made.likely)
+                  : between(made, pieces)
+                : 'cannot be told'
+            }
             why={made?.restsOn ?? 'no quantity and no yearly figures'}
           />
           <Line what="Surviving, in 100" value={between(surviving, inHundred)} why={surviving.restsOn} />
