@@ -130,13 +130,17 @@ export function mountPieces(mount: Mount, readers: Readers, markets: Markets, pi
   });
 }
 
-/** Words for a boolean full-text search: each must begin a word of the text. */
-export const searchWords = (q: string): string =>
-  q
-    .split(/[^\p{L}\p{N}]+/u)
-    .filter((word) => word.length > 1)
-    .map((word) => `+${word}*`)
-    .join(' ');
+/** The database keeps no shorter words (its `innodb_ft_min_token_size`): one of them, asked for, is never found. */
+const SHORTEST_KEPT = 3;
+/**
+ * Words for a boolean full-text search: each must begin a word of the text. A short word says nothing by itself – the
+ * letters of a stock number, “No.” – unless it is the last, which may be half typed.
+ */
+export function searchWords(q: string): string {
+  const words = q.split(/[^\p{L}\p{N}]+/u).filter((word) => word.length > 1);
+  const asked = words.filter((word, i) => word.length >= SHORTEST_KEPT || i === words.length - 1);
+  return asked.map((word) => `+${word}*`).join(' ');
+}
 
 interface StockSum {
   stage: Stage;
