@@ -4,6 +4,8 @@ import { Submit } from '../parts/fields/Submit.tsx';
 import { useContractForm } from '../parts/fields/useContractForm.ts';
 import { pieceRoutes, type PieceSheet } from '@jutbank/contract/pieces';
 import { conditionRoutes, MOVE_REASONS, type PartMove } from '@jutbank/contract/condition';
+import { keepPreviousData } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { PARTS, type Part } from '@jutbank/core/condition';
 import { edtfInWords } from '@jutbank/core/dates';
@@ -59,13 +61,23 @@ function Move({ move, piece }: { move: PartMove; piece: string }) {
   );
 }
 
+/** Pieces offered for what is typed, and the most signs that are searched for. */
+const OFFERED = 12;
+const MOST_ASKED = 100;
+
 function NewMove({ sheet, onDone }: { sheet: PieceSheet; onDone: () => void }) {
   const takeSheet = useTakeSheet();
-  const pieces = useAnswer(pieceRoutes.listPieces, { query: { limit: 200 } });
+  const [asked, setAsked] = useState('');
+  const found = useAnswer(
+    pieceRoutes.listPieces,
+    { query: { q: asked, limit: OFFERED } },
+    { enabled: asked.length > 1, placeholderData: keepPreviousData },
+  );
+  const offered = (found.data?.items ?? []).filter((p) => p.id !== sheet.id);
   const form = useContractForm(conditionRoutes.movePart, {
     empty: MOVE,
     toBody: ({ part, way, why, other }: MoveForm) => {
-      const named = pieces.data?.items.find((p) => p.stockNumber === other.trim().split(' ')[0]);
+      const named = offered.find((p) => p.stockNumber === other.trim().split(' ')[0]?.toUpperCase());
       const here = { piece: sheet.id, where: '' };
       const there = { piece: named?.id ?? null, where: named ? '' : other.trim() };
       return { part, why, from: way === 'came' ? there : here, to: way === 'came' ? here : there };
@@ -76,6 +88,7 @@ function NewMove({ sheet, onDone }: { sheet: PieceSheet; onDone: () => void }) {
       onDone();
     },
   });
+  const other = form.field('other');
   return (
     <form className="fieldrow" noValidate onSubmit={form.onSubmit}>
       <Select label="Part" options={optionsOf(PARTS, sentence)} {...chosen(form.field('part'))} />
@@ -87,17 +100,23 @@ function NewMove({ sheet, onDone }: { sheet: PieceSheet; onDone: () => void }) {
       <SuggestInput
         label="The other piece"
         hint="stock number, or where"
-        suggestions={(pieces.data?.items ?? [])
-          .filter((p) => p.id !== sheet.id)
-          .map((p) => `${p.stockNumber} ${p.title}`)}
-        {...form.field('other')}
+        suggestions={offered.map((p) => `${p.stockNumber} ${p.title}`)}
+        {...other}
+        onChange={(text) => {
+          other.onChange(text);
+          setAsked(text.trim().slice(0, MOST_ASKED));
+        }}
       />
       <Select
         label="Reason"
         options={optionsOf(MOVE_REASONS, (r) => sentence(r).toLowerCase())}
         {...chosen(form.field('why'))}
       />
-      <Submit form={form} words="Record the move" disabled={form.values.other.trim() === ''} />
+      <Submit
+        form={form}
+        words="Record the move"
+        disabled={form.values.other.trim() === '' || found.isFetching}
+      />
     </form>
   );
 }

@@ -117,9 +117,13 @@ describe('a part that moved', () => {
   });
   test('is recorded between two pieces, by the number of the other', async () => {
     const came = open();
-    await waitFor(() => expect(came.some((r) => r.path.startsWith('/pieces'))).toBe(true));
     await take('Way', 'went to');
-    await userEvent.type(screen.getByLabelText('The other piece'), 'HQ-0007 Orchard pruner');
+    await userEvent.type(await screen.findByLabelText('The other piece'), 'hq-0007');
+    // searched for among all pieces, however many there are
+    await waitFor(() => expect(came.at(-1)?.path).toMatch(/^\/pieces\?.*q=hq-0007/));
+    await waitFor(() =>
+      expect(screen.getByRole('button', { name: 'Record the move' }).hasAttribute('disabled')).toBe(false),
+    );
     await userEvent.click(screen.getByRole('button', { name: 'Record the move' }));
     await waitFor(() => expect(came.some((r) => r.method === 'POST')).toBe(true));
     expect(came.find((r) => r.method === 'POST')?.body).toMatchObject({
