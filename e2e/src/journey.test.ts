@@ -94,6 +94,11 @@ test('comparables by CSV: the bad row is told with its line, the good ones go in
   await browser.click('button', 'Add');
   await browser.says('is not a number');
   expect(await (await browser.field('Price')).getAttribute('value')).toBe('much');
+  // what is not kept yet is asked about before it is left
+  await browser.click('link', 'Lots');
+  await browser.says('Something here is not kept yet');
+  await browser.click('button', 'Leave without it');
+  await browser.says('One price for many pieces');
 });
 
 intakeToSale(() => ({ browser, address: app.address, folder, stock: 'LR-0001' }));
