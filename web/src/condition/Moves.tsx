@@ -4,14 +4,12 @@ import { Submit } from '../parts/fields/Submit.tsx';
 import { useContractForm } from '../parts/fields/useContractForm.ts';
 import { pieceRoutes, type PieceSheet } from '@jutbank/contract/pieces';
 import { conditionRoutes, MOVE_REASONS, type PartMove } from '@jutbank/contract/condition';
-import { keepPreviousData } from '@tanstack/react-query';
-import { useState } from 'react';
 import { Link } from 'react-router';
 import { PARTS, type Part } from '@jutbank/core/condition';
 import { edtfInWords } from '@jutbank/core/dates';
-import { useAnswer } from '../base/answers.ts';
 import { send } from '../base/api.ts';
 import { useTakeSheet } from '../pieces/usePiece.ts';
+import { pieceNamed, usePieceSearch } from '../pieces/usePieceSearch.ts';
 import { sentence } from '../parts/words.ts';
 
 export function Moves({
@@ -61,23 +59,12 @@ function Move({ move, piece }: { move: PartMove; piece: string }) {
   );
 }
 
-/** Pieces offered for what is typed, and the most signs that are searched for. */
-const OFFERED = 12;
-const MOST_ASKED = 100;
-
 function NewMove({ sheet, onDone }: { sheet: PieceSheet; onDone: () => void }) {
   const takeSheet = useTakeSheet();
-  const [asked, setAsked] = useState('');
-  const found = useAnswer(
-    pieceRoutes.listPieces,
-    { query: { q: asked, limit: OFFERED } },
-    { enabled: asked.length > 1, placeholderData: keepPreviousData },
-  );
-  const offered = (found.data?.items ?? []).filter((p) => p.id !== sheet.id);
   const form = useContractForm(conditionRoutes.movePart, {
     empty: MOVE,
     toBody: ({ part, way, why, other }: MoveForm) => {
-      const named = offered.find((p) => p.stockNumber === other.trim().split(' ')[0]?.toUpperCase());
+      const { named } = search;
       const here = { piece: sheet.id, where: '' };
       const there = { piece: named?.id ?? null, where: named ? '' : other.trim() };
       return { part, why, from: way === 'came' ? there : here, to: way === 'came' ? here : there };
@@ -88,7 +75,7 @@ function NewMove({ sheet, onDone }: { sheet: PieceSheet; onDone: () => void }) {
       onDone();
     },
   });
-  const other = form.field('other');
+  const search = usePieceSearch(form.values.other, [sheet.id]);
   return (
     <form className="fieldrow" noValidate onSubmit={form.onSubmit}>
       <Select label="Part" options={optionsOf(PARTS, sentence)} {...chosen(form.field('part'))} />
@@ -100,23 +87,15 @@ function NewMove({ sheet, onDone }: { sheet: PieceSheet; onDone: () => void }) {
       <SuggestInput
         label="The other piece"
         hint="stock number, or where"
-        suggestions={offered.map((p) => `${p.stockNumber} ${p.title}`)}
-        {...other}
-        onChange={(text) => {
-          other.onChange(text);
-          setAsked(text.trim().slice(0, MOST_ASKED));
-        }}
+        suggestions={search.offered.map(pieceNamed)}
+        {...form.field('other')}
       />
       <Select
         label="Reason"
         options={optionsOf(MOVE_REASONS, (r) => sentence(r).toLowerCase())}
         {...chosen(form.field('why'))}
       />
-      <Submit
-        form={form}
-        words="Record the move"
-        disabled={form.values.other.trim() === '' || found.isFetching}
-      />
+      <Submit form={form} words="Record the move" disabled={form.values.other.trim() === '' || search.busy} />
     </form>
   );
 }

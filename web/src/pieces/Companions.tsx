@@ -1,33 +1,26 @@
 /** Pieces that came with it and belong to it: each opens, and says the same of this one. */
 import { pieceRoutes, type PieceSheet } from '@jutbank/contract/pieces';
 import { Button } from '@mui/material';
-import { keepPreviousData, useMutation } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { useAnswer, useKeptAnswers } from '../base/answers.ts';
+import { useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { SuggestInput } from '../parts/fields/choices.tsx';
 import { STAGE_WORDS } from '../parts/words.ts';
 import { stagePath } from './stagePath.ts';
 import { inLine, useTakeSheet } from './usePiece.ts';
-
-const OFFERED = 12;
+import { pieceNamed, usePieceSearch } from './usePieceSearch.ts';
 
 export function Companions({ sheet, disabled }: { sheet: PieceSheet; disabled: boolean }) {
   const answers = useKeptAnswers();
   const takeSheet = useTakeSheet();
   const [typed, setTyped] = useState('');
-  const words = typed.trim();
-  const found = useAnswer(
-    pieceRoutes.listPieces,
-    { query: { q: words, limit: OFFERED } },
-    { enabled: !disabled && words.length > 1, placeholderData: keepPreviousData },
+  const { offered, named: chosen } = usePieceSearch(
+    typed,
+    [sheet.id, ...sheet.companions.map((c) => c.id)],
+    !disabled,
   );
-  const offered = (found.data?.items ?? []).filter(
-    (piece) => piece.id !== sheet.id && !sheet.companions.some((c) => c.id === piece.id),
-  );
-  const named = (piece: { stockNumber: string; title: string }) => `${piece.stockNumber} ${piece.title}`;
-  const chosen = offered.find((piece) => named(piece) === words || piece.stockNumber === words.toUpperCase());
   const put = useMutation({
     mutationFn: (companions: string[]) =>
       inLine(sheet.id, () =>
@@ -53,13 +46,13 @@ export function Companions({ sheet, disabled }: { sheet: PieceSheet; disabled: b
       </h2>
       {sheet.companions.map((c) => (
         <p key={c.id} className="companion">
-          <Link to={`/pieces/${c.id}/${stagePath(c)}`}>{named(c)}</Link>{' '}
+          <Link to={`/pieces/${c.id}/${stagePath(c)}`}>{pieceNamed(c)}</Link>{' '}
           <span className="soft">{STAGE_WORDS[c.stage]}</span>{' '}
           {!disabled && (
             <Button
               variant="text"
               className="quiet"
-              aria-label={`${named(c)} did not come with it`}
+              aria-label={`${pieceNamed(c)} did not come with it`}
               disabled={put.isPending}
               onClick={() => put.mutate(ids.filter((id) => id !== c.id))}
             >
@@ -80,7 +73,7 @@ export function Companions({ sheet, disabled }: { sheet: PieceSheet; disabled: b
           <SuggestInput
             label="Another piece of the same find"
             hint="its number or name"
-            suggestions={offered.map(named)}
+            suggestions={offered.map(pieceNamed)}
             value={typed}
             problem={
               put.error instanceof ApiProblem

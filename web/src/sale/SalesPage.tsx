@@ -79,8 +79,7 @@ export default function SalesPage() {
   const navigate = useNavigate();
   const [state, setState] = useState<SaleState>();
   const [period, setPeriod] = useState<{ from: string; to: string }>();
-  const isDay = (text: string) => /^\d{4}-\d{2}-\d{2}$/.test(text);
-  const whole = period && isDay(period.from) && isDay(period.to) ? period : undefined;
+  const whole = period && period.from !== '' && period.to !== '' ? period : undefined;
   const sales = useAnswer(
     saleRoutes.listSales,
     { query: { limit: 200, ...(state ? { state } : {}), ...whole } },

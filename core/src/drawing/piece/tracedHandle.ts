@@ -45,21 +45,20 @@ export function tracedHandle(outline: Outline, length: number, mirrored: boolean
     (mirrored ? right - x : x - left) * scale,
     (y - (top + bottom) / 2) * scale,
   ]);
-  const height = (bottom - top) * scale;
-  const ends = [endOf(placed, 0, length, height), endOf(placed, length, length, height)] as const;
-  return formBetween(placed, length, ends[0], ends[1]);
+  const height = tracedHeight(outline, length);
+  const [leftEnd, rightEnd] = [endOf(placed, 0, length, height), endOf(placed, length, length, height)];
+  return formOf({ ...linesBetween(placed, length, leftEnd.radius, rightEnd.radius), leftEnd, rightEnd });
 }
 
-function formBetween(
-  placed: readonly Point[],
-  length: number,
-  leftEnd: RoundedEnd,
-  rightEnd: RoundedEnd,
-): Form {
-  const [from, to] = [leftEnd.radius, length - rightEnd.radius];
-  const at = Array.from({ length: STATIONS }, (_, i) => from + ((to - from) * i) / (STATIONS - 1));
-  const line = (side: 0 | 1) => monotone(at.map((x): Point => [x, across(placed, inside(x, length))[side]]));
-  return formOf({ left: 0, right: length, top: line(0), bottom: line(1), leftEnd, rightEnd });
+/** Top and bottom from where the rounding at the left ends to where the one at the right begins. */
+function linesBetween(placed: readonly Point[], length: number, leftRadius: number, rightRadius: number) {
+  const [from, to] = [leftRadius, length - rightRadius];
+  const read = Array.from({ length: STATIONS }, (_, i) => {
+    const x = from + ((to - from) * i) / (STATIONS - 1);
+    return { x, at: across(placed, inside(x, length)) };
+  });
+  const line = (side: 0 | 1) => monotone(read.map(({ x, at }): Point => [x, at[side]]));
+  return { left: 0, right: length, top: line(0), bottom: line(1) };
 }
 /** At its very end an outline has no height to read. */
 const inside = (x: number, length: number) => Math.min(length * 0.999, Math.max(length * 0.001, x));
@@ -68,19 +67,24 @@ const inside = (x: number, length: number) => Math.min(length * 0.999, Math.max(
 function endOf(placed: readonly Point[], x: number, length: number, height: number): RoundedEnd {
   const [, tipY] = placed.reduce((a, b) => (Math.abs(b[0] - x) < Math.abs(a[0] - x) ? b : a));
   const away = (by: number) => Math.abs(x - by);
-  const read = ENDS_READ.map((share) => away(Math.min(share * height, length / 3)));
+  const within = (share: number) => Math.min(share * height, length / 3);
+  const read = ENDS_READ.map((share) => {
+    const at = away(within(share));
+    return { at, is: across(placed, inside(at, length)) };
+  });
   let best: { readonly end: RoundedEnd; readonly off: number } | undefined;
-  for (const share of RADII) {
-    const radius = Math.min(share * height, length / 3);
+  for (const radius of RADII.map(within)) {
     const [high, low] = across(placed, inside(away(radius), length));
     const peak = low > high ? Math.min(0.95, Math.max(0.05, (tipY - high) / (low - high))) : 0.5;
+    const lines = linesBetween(placed, length, radius, radius);
     for (const fullness of FULLNESSES) {
       const end: RoundedEnd = { radius, fullness, peak };
-      const form = formBetween(placed, length, end, end);
-      const off = read.reduce((sum, at) => {
-        const [top, bottom] = across(placed, inside(at, length));
-        return sum + Math.abs(form.top(at) - top) + Math.abs(form.bottom(at) - bottom);
-      }, 0);
+      const form = formOf({ ...lines, leftEnd: end, rightEnd: end });
+      const off = read.reduce(
+        (sum, { at, is: [top, bottom] }) =>
+          sum + Math.abs(form.top(at) - top) + Math.abs(form.bottom(at) - bottom),
+        0,
+      );
       if (!best || off < best.off) best = { end, off };
     }
   }
