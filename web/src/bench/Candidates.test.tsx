@@ -7,6 +7,7 @@ import { asDay } from '@jutbank/core/dates';
 import { emptyContents, type PackContents } from '@jutbank/core/reference';
 import type { Vocabulary } from '@jutbank/contract/reference';
 import type { Role } from '@jutbank/contract/shop';
+import { shield } from '../testing/reference.ts';
 import { serve, show } from '../testing/screen.tsx';
 import { sheetOf } from '../testing/sheet.ts';
 import { Candidates } from './Candidates.tsx';
@@ -16,19 +17,7 @@ afterEach(cleanup);
 const contents: PackContents = {
   ...emptyContents(),
   makers: [{ id: 'bh', name: 'Brackenholt Cutlery', active: '1908/1994' }],
-  features: [
-    {
-      id: 'shield',
-      label: 'Shield',
-      part: 'shield',
-      kind: 'category',
-      values: [
-        { id: 'none', label: 'None' },
-        { id: 'bar', label: 'Bar' },
-        { id: 'anchor', label: 'Anchor' },
-      ],
-    },
-  ],
+  features: [shield],
   patterns: [{ id: 'jack', maker: 'bh', name: 'Harbour jack', construction: 'slipjoint' }],
   variants: [
     {

@@ -6,6 +6,7 @@ import { Route, Routes } from 'react-router';
 import type { VariantDetail, Vocabulary } from '@jutbank/contract/reference';
 import type { Pattern, Variant } from '@jutbank/core/reference';
 import type { Role } from '@jutbank/contract/shop';
+import { shield } from '../testing/reference.ts';
 import { serve, show } from '../testing/screen.tsx';
 import ReferencePage from './ReferencePage.tsx';
 import { Succession } from './Succession.tsx';
@@ -28,20 +29,7 @@ const words: Vocabulary = {
     { id: 'bh', name: 'Brackenholt Cutlery', active: '1908/1994', patterns: 1, variants: 3 },
   ],
   patterns: [{ ...pattern, variants: 3, form: null }],
-  features: [
-    {
-      id: 'shield',
-      label: 'Shield',
-      part: 'shield',
-      kind: 'category',
-      values: [
-        { id: 'none', label: 'None' },
-        { id: 'bar', label: 'Bar' },
-        { id: 'anchor', label: 'Anchor' },
-      ],
-    },
-    { id: 'closed', label: 'Closed length', part: 'frame', kind: 'measure', unit: 'mm' },
-  ],
+  features: [shield, { id: 'closed', label: 'Closed length', part: 'frame', kind: 'measure', unit: 'mm' }],
   marks: [{ id: 'two-line', maker: 'bh', lines: ['BRACKENHOLT', 'NORHAM'], window: '1908/1950' }],
   codes: [],
   sources: [{ id: 'ledger', title: 'Works ledger', kind: 'factory-record', reliability: 0.9 }],

@@ -1,6 +1,20 @@
 /** A small reference as the screens ask for it, of the tests' own. */
 import type { PatternDetail, Vocabulary } from '@jutbank/contract/reference';
+import type { Feature } from '@jutbank/core/reference';
 import type { Answers } from './screen.tsx';
+
+/** What tells two forms of the tests apart by eye. */
+export const shield: Feature = {
+  id: 'shield',
+  label: 'Shield',
+  part: 'shield',
+  kind: 'category',
+  values: [
+    { id: 'none', label: 'None' },
+    { id: 'bar', label: 'Bar' },
+    { id: 'anchor', label: 'Anchor' },
+  ],
+};
 
 const maker = { id: 'bh', name: 'Brackenholt Cutlery' };
 const patterns = [
