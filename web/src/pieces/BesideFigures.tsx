@@ -85,26 +85,28 @@ export function BesideFigures({
     );
   return (
     <>
-      <table className="grid" aria-label="Their sizes">
-        <thead>
-          <tr>
-            <th>By its outline</th>
-            <th className="r">This picture</th>
-            <th className="r">The other</th>
-            <th className="r">The other is</th>
-          </tr>
-        </thead>
-        <tbody>
-          {FIGURES.map(({ name, of, text }) => (
-            <tr key={name}>
-              <th scope="row">{name}</th>
-              <td className="r num">{text(of(first))}</td>
-              <td className="r num">{text(of(second))}</td>
-              <td className="r num">{signed(100 * (of(second) / of(first) - 1), 1)} %</td>
+      <div className="scroll" tabIndex={0} role="region" aria-label="Their sizes">
+        <table className="grid">
+          <thead>
+            <tr>
+              <th>By its outline</th>
+              <th className="r">This picture</th>
+              <th className="r">The other</th>
+              <th className="r">The other is</th>
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {FIGURES.map(({ name, of, text }) => (
+              <tr key={name}>
+                <th scope="row">{name}</th>
+                <td className="r num">{text(of(first))}</td>
+                <td className="r num">{text(of(second))}</td>
+                <td className="r num">{signed(100 * (of(second) / of(first) - 1), 1)} %</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
       <p className="soft">
         Of what is outlined on each picture. Where that is not the piece, drag a box around it and compare
         again.

@@ -32,6 +32,10 @@ export function Photograph({
       y: Math.round(((e.clientY - box.top) / box.height) * picture.height),
     };
   };
+  const drop = () => {
+    setFrom(undefined);
+    setTo(undefined);
+  };
   const part = from && to ? between(from, to) : within;
   return (
     <div
@@ -48,9 +52,10 @@ export function Photograph({
           const dragged = between(from, to);
           onWithin?.(Math.min(dragged.width, dragged.height) < LEAST_PART ? undefined : dragged);
         }
-        setFrom(undefined);
-        setTo(undefined);
+        drop();
       }}
+      // a finger that goes up or down scrolls instead
+      onPointerCancel={drop}
     >
       <img
         src={`/api/v1/pictures/${picture.hash}/full`}
