@@ -16,6 +16,7 @@ import { fairRoutes } from '../fair/index.ts';
 import { afterSaleRoutes, saleRoutes } from '../sale/index.ts';
 import { paperSettingsRoutes, pricingSettingsRoutes, shopRoutes } from '../shop/index.ts';
 import { jobRoutes } from '../jobs/index.ts';
+import { seriesRoutes } from '../series/index.ts';
 import { marketRoutes } from '../market/index.ts';
 
 const rooms = [
@@ -42,6 +43,7 @@ const rooms = [
   fairRoutes,
   offerRoutes,
   stockRoutes,
+  seriesRoutes,
 ];
 const named = rooms.flatMap((room) => Object.entries(room) as [string, Route][]);
 export const allRoutes = named.map(([, route]) => route);

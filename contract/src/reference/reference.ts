@@ -1,8 +1,9 @@
 /** Reference packs and what the reference answers. */
-import { pageShape, answers, route, slug } from '../http/index.ts';
+import { pageShape, answers, byId, required, route, slug } from '../http/index.ts';
 import { featureReadingShape, scarcityShape } from './shapes.ts';
 import { z } from 'zod';
 import {
+  AVAILABILITIES,
   type CodeRead,
   CONSTRUCTIONS,
   EFFORTS,
@@ -15,6 +16,7 @@ import {
   VARIANT_KINDS,
   type Code,
   type DatedWindow,
+  type Edition,
   type Feature,
   type Maker,
   type Mark,
@@ -201,6 +203,23 @@ export const patternShape: z.ZodType<Pattern> = z.looseObject({
   outline: outline.nullish(),
   drawing: patternDrawing.nullish(),
 });
+export const editionShape: z.ZodType<Edition> = z.looseObject({
+  run: z.number().int().min(1).nullish(),
+  firstNumber: z.number().int().min(0).nullish(),
+  retailer: words.nullish(),
+  index: z.number().int().nullish(),
+  split: z
+    .array(
+      z.looseObject({
+        by: z.enum(RUN_SPLITS),
+        of: words.min(1),
+        run: z.number().int().min(1),
+        firstNumber: z.number().int().min(0).nullish(),
+      }),
+    )
+    .max(40)
+    .nullish(),
+});
 export const variantShape: z.ZodType<Variant> = z.looseObject({
   id: slug,
   pattern: slug,
@@ -220,25 +239,7 @@ export const variantShape: z.ZodType<Variant> = z.looseObject({
   features: varieties.nullish(),
   measures: z.record(z.string(), nominal).nullish(),
   marks: z.array(slug).nullish(),
-  edition: z
-    .looseObject({
-      run: z.number().int().min(1).nullish(),
-      firstNumber: z.number().int().min(0).nullish(),
-      retailer: words.nullish(),
-      index: z.number().int().nullish(),
-      split: z
-        .array(
-          z.looseObject({
-            by: z.enum(RUN_SPLITS),
-            of: words.min(1),
-            run: z.number().int().min(1),
-            firstNumber: z.number().int().min(0).nullish(),
-          }),
-        )
-        .max(40)
-        .nullish(),
-    })
-    .nullish(),
+  edition: editionShape.nullish(),
   tells: z.array(words).nullish(),
   claims: z
     .array(z.looseObject({ about: z.string().max(80), source: slug, page: z.string().max(80).nullish() }))
@@ -441,6 +442,15 @@ export const patternDetail = z
   })
   .meta({ id: 'PatternDetail' });
 export type PatternDetail = z.infer<typeof patternDetail>;
+export const availabilityBody = z.object({
+  state: z.enum(AVAILABILITIES),
+  on: z.iso.date('write a day'),
+  source: required(300, 'Where was it read or seen?'),
+});
+export type AvailabilityBody = z.infer<typeof availabilityBody>;
+export const availabilityNote = availabilityBody
+  .extend({ id: z.string(), notedBy: z.string() })
+  .meta({ id: 'AvailabilityNote' });
 export const variantDetail = z
   .object({
     variant: variantShape,
@@ -458,6 +468,8 @@ export const variantDetail = z
         }),
       }),
     ),
+    /** whether it can be bought new: what was noted, the newest first, and what follows for today */
+    availability: z.object({ notes: z.array(availabilityNote), gone: z.boolean() }),
   })
   .meta({ id: 'VariantDetail' });
 export type VariantDetail = z.infer<typeof variantDetail>;
@@ -579,5 +591,25 @@ export const referenceRoutes = {
     summary: 'A variant with its marks, windows and sources',
     params: bySlug,
     answer: answers(variantDetail, 'The variant'),
+  }),
+  noteAvailability: route({
+    method: 'post',
+    path: '/reference/variants/:id/availability',
+    room: 'reference',
+    access: 'work',
+    summary: 'Note whether a form can be bought new',
+    params: bySlug,
+    body: availabilityBody,
+    answer: answers(availabilityNote, 'The note'),
+    status: 201,
+  }),
+  removeAvailability: route({
+    method: 'delete',
+    path: '/reference/availability/:id',
+    room: 'reference',
+    access: 'work',
+    summary: 'Take a note of availability back',
+    params: byId,
+    answer: answers(z.object({ removed: z.string() }), 'What is gone'),
   }),
 };

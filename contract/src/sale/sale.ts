@@ -26,7 +26,6 @@ export const saleBody = z.object({
   buyerName: required(200, 'Who buys it?'),
   contact: ulid.nullish(),
   buyerAddress: text(500).default(''),
-  /** the buyer was of the age the shop asks for */
   /** the scheme the sale is taxed by, where it is another than usual */
   taxScheme: z.enum(TAX_BASES).nullish(),
   /** sold although it is kept for somebody else */
@@ -35,6 +34,7 @@ export const saleBody = z.object({
   paidBy: text(80).nullish(),
   /** it left over the counter and need not be sent */
   handedOver: z.boolean().default(false),
+  /** the buyer was of the age the shop asks for */
   ageChecked: z.boolean().refine((checked) => checked, 'Confirm the buyer’s age before selling a blade'),
 });
 export type SaleBody = z.infer<typeof saleBody>;

@@ -1,3 +1,4 @@
+export * from './availability.ts';
 export * from './pack.ts';
 export * from './checkPack.ts';
 export * from './readDateCode.ts';

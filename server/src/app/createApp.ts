@@ -36,6 +36,7 @@ import { RuleLibrary } from '../rules/index.ts';
 import { mountWorth, revalueStock } from '../worth/index.ts';
 import { mountFair } from '../fair/index.ts';
 import { mountSale } from '../sale/index.ts';
+import { mountSeries } from '../series/index.ts';
 import { findShop, mountShop, sessionReader, VERSION } from '../shop/index.ts';
 import { Thread } from '../threads/index.ts';
 import {
@@ -146,6 +147,7 @@ export function createApp(options: AppOptions): App {
   mountInventory(mount, readers, markets, options.publicUrl);
   mountLabels(mount, readers, options.publicUrl);
   mountIntake(mount, readers, markets);
+  mountSeries(mount, readers);
   const gauges = new Gauges(options.gauges);
   mountBench(mount, readers, gauges);
   mountCondition(mount, readers, pictures);

@@ -144,6 +144,8 @@ export function mountContacts(mount: Mount): void {
       "UPDATE reservation SET name = 'forgotten on request', note = '', contact_id = NULL WHERE contact_id = ?",
       [params.id],
     );
+    // what they would pay for what is theirs alone
+    await tx.run('DELETE FROM series WHERE contact_id = ?', [params.id]);
     await tx.run(
       "UPDATE contact SET version = version + 1, name = 'forgotten on request', address = '', email = '', phone = '', tax_number = '', note = '', consent_on = NULL, consent_to = '', erased_at = UTC_TIMESTAMP(3) WHERE id = ?",
       [params.id],

@@ -20,6 +20,7 @@ const NAMES: Readonly<Record<Secret, ReadonlySet<string>>> = {
   buyers: new Set([
     'buyerName',
     'buyerAddress',
+    'atMost',
     'bidder',
     'reservedFor',
     'reservationNote',

@@ -70,11 +70,13 @@ export function mountInventory(
     const asked = await queryOf(query);
     // the number of all is counted once, and goes from page to page in the cursor
     const [key, id, counted] = decodeCursor(query.cursor, 3) ?? [];
-    const after = key === undefined || id === undefined ? undefined : [key, id];
-    const [index, rows, total] = await Promise.all([
+    const [index, { rows, total }] = await Promise.all([
       readers.library.index(),
-      asked.rows(database, after, query.limit + 1),
-      counted === undefined ? asked.count(database, counts) : Number(counted),
+      key === undefined || id === undefined
+        ? asked.first(database, counts, query.limit + 1)
+        : asked
+            .rows(database, [key, id], query.limit + 1)
+            .then((further) => ({ rows: further, total: Number(counted) })),
     ]);
     return answer(
       pageOf(

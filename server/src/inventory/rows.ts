@@ -40,6 +40,8 @@ interface Row extends AttentionRow {
   place: string;
   days: number;
   sort_key: string | number;
+  /** How many there are from here on, where the page has counted them. */
+  counted: number | null;
 }
 
 /** What a row is sorted by, whether upwards, and the order of its index. */
@@ -134,12 +136,30 @@ export class InventoryQuery {
     }
   }
 
-  /** @param kept answers that hold until the ledger's next entry */
-  async count(db: Queries, kept: ReturnType<typeof untilNextEntry<number>>): Promise<number> {
+  /**
+   * Whether a page counts in passing. What wants a look hangs on more than the pieces, so its number cannot be kept until
+   * the ledger's next entry; and it is gathered from so many tables that once is enough.
+   */
+  get #countsPages(): boolean {
+    return this.#from !== PIECES;
+  }
+
+  /** The first page, and how many rows there are in all. @param kept answers that hold until the ledger's next entry */
+  async first(
+    db: Queries,
+    kept: ReturnType<typeof untilNextEntry<number>>,
+    limit: number,
+  ): Promise<{ rows: Row[]; total: number }> {
     const sql = `SELECT COUNT(*) AS n FROM ${this.#from} ${this.#all()}`;
-    const reckon = async () => Number((await db.row<{ n: number }>(sql, this.#values))?.n ?? 0);
-    // what wants a look hangs on more than the pieces
-    return this.#from === PIECES ? kept(JSON.stringify([sql, this.#values, todayIso()]), reckon) : reckon();
+    const [rows, counted] = await Promise.all([
+      this.rows(db, undefined, limit),
+      this.#countsPages
+        ? undefined
+        : kept(JSON.stringify([sql, this.#values, todayIso()]), async () =>
+            Number((await db.row<{ n: number }>(sql, this.#values))?.n ?? 0),
+          ),
+    ]);
+    return { rows, total: counted ?? Number(rows[0]?.counted ?? 0) };
   }
 
   /** @param after key and id of the last row that was seen */
@@ -159,10 +179,10 @@ export class InventoryQuery {
     const direction = up ? 'ASC' : 'DESC';
     const order = key === 'p.id' ? `p.id ${direction}` : `sort_key ${direction}, p.id ${direction}`;
     // the page is found in narrow rows first: what is wide is joined to those that are shown
-    const page = `SELECT p.id, ${key} AS sort_key FROM ${this.#from} ${this.#all(further.sql)} ORDER BY ${order} LIMIT ?`;
+    const page = `SELECT p.id, ${key} AS sort_key, ${this.#countsPages ? 'COUNT(*) OVER ()' : 'NULL'} AS counted FROM ${this.#from} ${this.#all(further.sql)} ORDER BY ${order} LIMIT ?`;
     return db.rows<Row>(
       `SELECT p.id, p.stock_number, p.title, p.construction, p.stage, p.attribution, p.price, p.price_currency, p.ask, p.ask_currency,
-         p.source_name, p.lot_id, lot.name AS lot, p.place, page.sort_key,
+         p.source_name, p.lot_id, lot.name AS lot, p.place, page.sort_key, page.counted,
          DATEDIFF(UTC_DATE(), COALESCE(p.acquired_from, DATE(p.created_at))) AS days,
          r.body AS reading, ${FIRST_PICTURE} AS picture, ${ATTENTION_COLUMNS}
        FROM (${page}) page JOIN piece p ON p.id = page.id

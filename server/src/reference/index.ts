@@ -1,5 +1,7 @@
+export { availabilityToday } from './availability.ts';
 export { loadEncounters } from './encounters.ts';
 export { Library } from './library.ts';
+export { scarcityOfVariants } from './scarcity.ts';
 export { mountReference } from './routes.ts';
 export type { PackWork } from './packWorker.ts';
 /** The module of the thread in which packs are read. */

@@ -8,7 +8,7 @@ import {
   type ReferencePack,
 } from '@jutbank/core/reference';
 import type { Counts, PackSummary } from '@jutbank/contract/reference';
-import { instant, type Queries, type Transaction } from '../db/index.ts';
+import { instant, placeholders, type Queries, type Transaction } from '../db/index.ts';
 
 export const TABLES: Record<PackSection, string> = {
   sources: 'reference_source',
@@ -157,16 +157,20 @@ export async function removeItem(tx: Transaction, section: PackSection, id: stri
 }
 
 export interface SaleSeen {
+  readonly pattern_id: string;
   readonly variant_id: string | null;
   readonly condition_index: string | null;
   readonly year: number;
 }
-/** Sales of a pattern: how often each variant came up, and in what condition. */
-export const salesOfPattern = (db: Queries, pattern: string): Promise<SaleSeen[]> =>
-  db.rows<SaleSeen & Record<string, unknown>>(
-    "SELECT variant_id, condition_index, YEAR(sale_day) AS year FROM comparable WHERE pattern_id = ? AND price_kind = 'sold'",
-    [pattern],
-  );
+/** Sales of patterns: how often each variant came up, and in what condition. */
+export const salesOfPatterns = async (db: Queries, patterns: readonly string[]): Promise<SaleSeen[]> =>
+  patterns.length === 0
+    ? []
+    : db.rows<SaleSeen>(
+        `SELECT pattern_id, variant_id, condition_index, YEAR(sale_day) AS year FROM comparable
+         WHERE pattern_id IN (${placeholders(patterns)}) AND price_kind = 'sold'`,
+        patterns,
+      );
 
 export async function comparablesNaming(db: Queries, id: string): Promise<number> {
   const row = await db.row<{ n: number }>(

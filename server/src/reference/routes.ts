@@ -1,17 +1,19 @@
-import { PACK_SECTIONS, scarcityOf, type Mark, type ReferencePack } from '@jutbank/core/reference';
-import type { ReferenceIndex, Row } from '@jutbank/core/bench';
-import { referenceRoutes, type ItemRecord, type VariantDetail } from '@jutbank/contract/reference';
-import type { Database } from '../db/index.ts';
+import { PACK_SECTIONS, type Mark, type ReferencePack } from '@jutbank/core/reference';
+import type { ReferenceIndex } from '@jutbank/core/bench';
+import { referenceRoutes, type ItemRecord } from '@jutbank/contract/reference';
 import { answer, notFound, type Mount } from '../http/index.ts';
 import type { Thread } from '../threads/index.ts';
 import { itemRecord, putItem, takeOut } from './authoring.ts';
+import { availabilityOf, mountAvailability } from './availability.ts';
 import type { Library } from './library.ts';
 import type { PackWork } from './packWorker.ts';
-import { listPacks, packHead, packItems, salesOfPattern } from './queries.ts';
+import { listPacks, packHead, packItems } from './queries.ts';
+import { scarcityOfVariant } from './scarcity.ts';
 
 /** @param packs the thread in which packs are read */
 export function mountReference(mount: Mount, library: Library, packs: Thread<PackWork>): void {
   const { database } = mount;
+  mountAvailability(mount, library);
   mount.handleInThread(
     referenceRoutes.importPack,
     async (document) => {
@@ -155,31 +157,10 @@ export function mountReference(mount: Mount, library: Library, packs: Thread<Pac
       marks,
       windows,
       sources: index.contents.sources.filter((s) => cited.has(s.id)),
-      scarcity: await scarcity(database, index, row),
+      scarcity: await scarcityOfVariant(database, index, row),
+      availability: await availabilityOf(database, variant.id),
     });
   });
-}
-
-/** The index from which a collector calls a piece very good. */
-const VERY_GOOD = 75;
-
-async function scarcity(db: Database, index: ReferenceIndex, row: Row): Promise<VariantDetail['scarcity']> {
-  const sales = await salesOfPattern(db, row.pattern.id);
-  const year = new Date().getUTCFullYear();
-  const own = sales.filter((s) => s.variant_id === row.variant.id);
-  const indexOf = (list: typeof sales) =>
-    list.flatMap((s) => (s.condition_index === null ? [] : [Number(s.condition_index)]));
-  const years = sales.length === 0 ? 0 : year - Math.min(...sales.map((s) => Number(s.year))) + 1;
-  return {
-    ...scarcityOf({
-      variant: row.variant,
-      pattern: row.pattern,
-      variants: index.rows.filter((r) => r.pattern === row.pattern).map((r) => r.variant),
-      year,
-      condition: { atLeast: VERY_GOOD, ofVariant: indexOf(own), ofClass: indexOf(sales) },
-    }),
-    seen: { count: own.length, years },
-  };
 }
 
 const windowsFor = (index: ReferenceIndex, pattern: string, maker: string) =>

@@ -1,0 +1,1 @@
+export { mountSeries } from './routes.ts';
