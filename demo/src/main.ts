@@ -5,6 +5,7 @@ import { appraise } from './fillAppraisals.ts';
 import { fillAfterSale, fillPlaces, setLetterhead } from './fillAfterSale.ts';
 import { fillCondition } from './fillCondition.ts';
 import { fillFair } from './fillFair.ts';
+import { fillSeries } from './fillSeries.ts';
 import { fillTrail } from './fillTrail.ts';
 import { fillWorth, reckoning, valueStock } from './fillWorth.ts';
 import { fillYear } from './fillYear.ts';
@@ -124,6 +125,7 @@ export async function fillDemo(address: string, clockFile: string | undefined): 
   await fillAfterSale(client, today);
   await fillPlaces(client);
   await fillFair(client, today);
+  await fillSeries(client, today);
   await lists.bring(prices.slice(-AUTUMN), 'autumn-results.csv');
   await valueStock(client);
 }

@@ -28,7 +28,7 @@ import {
   type RateOn,
   type ValueSettings,
 } from '../market/index.ts';
-import type { PackContents } from '../reference/index.ts';
+import { availabilityOn, type AvailabilityNote, type PackContents } from '../reference/index.ts';
 import { fail, succeed, type InputProblem, type Result } from '../result/index.ts';
 import type { Care, TradeTerms } from '../worth/index.ts';
 import {
@@ -38,7 +38,15 @@ import {
   type FairJudgement,
   type FairQuestion,
 } from './judge.ts';
-import { checkLook, lookAt, searchFair, type FairHit, type FairSight, type LookQuestion } from './look.ts';
+import {
+  checkLook,
+  goneAlerts,
+  lookAt,
+  searchFair,
+  type FairHit,
+  type FairSight,
+  type LookQuestion,
+} from './look.ts';
 
 type Counts = Readonly<Record<string, number>>;
 /** How often things were met, as JSON. */
@@ -47,7 +55,7 @@ export type PackedEncounters = Readonly<Record<Exclude<keyof Encounters, 'unlist
 };
 
 /** Raised whenever what is in a bag changes: an older one on a phone is packed again. */
-export const BAG_VERSION = 1;
+export const BAG_VERSION = 2;
 
 export interface FairBag {
   readonly version: number;
@@ -72,6 +80,8 @@ export interface FairBag {
   readonly care: Care;
   /** running numbers the shop knows or watches for */
   readonly numbers: readonly KnownNumber[];
+  /** whether forms can be bought new, by variant */
+  readonly availability: Readonly<Record<string, readonly AvailabilityNote[]>>;
 }
 
 /** Whether a document is a bag that this program can open. */
@@ -146,7 +156,16 @@ export class FairTable {
     const problems = checkLook(this.index, question);
     if (problems.length > 0) return fail(problems);
     const sight = lookAt(this.index, question);
-    return succeed({ ...sight, alerts: [...sight.alerts, ...this.#seen(question.observations)] });
+    return succeed({
+      ...sight,
+      alerts: [
+        ...sight.alerts,
+        ...this.#seen(question.observations),
+        ...goneAlerts(sight, (variant) =>
+          availabilityOn(this.#bag.availability[variant] ?? [], this.#bag.day),
+        ),
+      ],
+    });
   }
 
   conditionIndex(question: GradeQuestion): number {

@@ -148,6 +148,7 @@ function packed(makers: readonly string[]): FairBag {
     terms,
     care: 'even',
     numbers: [{ code: 'numbers', text: 'PT-12', told: 'HQ-0004, Petrel', watched: false }],
+    availability: {},
   };
   // as it comes over the line and lies on the phone
   return JSON.parse(JSON.stringify(bag)) as FairBag;
@@ -310,6 +311,7 @@ test('the bag of an empty shop opens, finds nothing and names no price', () => {
     market: packMarket(nothing),
     sales: [],
     numbers: [],
+    availability: {},
   });
   expect(empty.search('jack')).toEqual([]);
   expect(empty.look({ observations: [] })).toMatchObject({ ok: true, value: { candidates: [], checks: [] } });

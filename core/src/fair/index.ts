@@ -22,6 +22,7 @@ export {
   type FairSight,
   type LookQuestion,
   checkLook,
+  goneAlerts,
   lookAt,
   searchFair,
 } from './look.ts';

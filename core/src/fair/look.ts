@@ -8,7 +8,15 @@ import {
   type ReferenceIndex,
   type Tier,
 } from '../bench/index.ts';
-import type { CodeRead, Construction, Feature, Mark, Pattern } from '../reference/index.ts';
+import {
+  noLongerNew,
+  type AvailabilityOn,
+  type CodeRead,
+  type Construction,
+  type Feature,
+  type Mark,
+  type Pattern,
+} from '../reference/index.ts';
 import type { InputProblem } from '../result/index.ts';
 
 type Maybe<T> = T | null | undefined;
@@ -68,6 +76,16 @@ export interface FairSight {
   /** all forms of the picked pattern, likeliest first */
   readonly forms: { readonly id: string; readonly name: string }[];
 }
+
+/** What the table says of a form that cannot be bought new any more: of the likeliest alone, once it is likelier than not. */
+export const goneAlerts = (
+  { candidates }: Pick<FairSight, 'candidates'>,
+  now: (variant: string) => AvailabilityOn | undefined,
+): string[] => {
+  const [best] = candidates;
+  const today = best && best.probability > 0.5 ? now(best.variant) : undefined;
+  return best && today?.gone ? [noLongerNew(today.note, best.name)] : [];
+};
 
 const MOST_CANDIDATES = 5;
 /** What is less likely is no candidate on a small screen. */

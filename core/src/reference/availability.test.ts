@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { availabilityOn } from './availability.ts';
+import { availabilityOn, noLongerNew } from './availability.ts';
 
 const note = (state: Parameters<typeof availabilityOn>[0][number]['state'], on: string) => ({
   state,
@@ -29,4 +29,11 @@ test('old stock in the shops keeps a discontinued form buyable, until it was not
   const notes = [note('discontinued', '2022-05-01'), note('in-shops', '2022-09-01')];
   expect(availabilityOn(notes, '2023-06-01')?.gone).toBe(false);
   expect(availabilityOn(notes, '2023-09-02')?.gone).toBe(true);
+});
+
+test('a caution names the form, the day and who said so', () => {
+  expect(noLongerNew(note('sold-out', '2023-01-01'), 'Storm run')).toMatch(
+    /^Storm run: no longer in the shops \(sold out, 1 Jan 2023 \(the maker’s letter\)\)/,
+  );
+  expect(noLongerNew(note('sold-out', '2023-01-01'))).toMatch(/^No longer in the shops/);
 });

@@ -1,4 +1,5 @@
 /** Whether a form can still be bought new, on any day, by what was noted of it. */
+import { edtfInWords } from '../dates/index.ts';
 
 export const AVAILABILITIES = ['in-production', 'in-shops', 'sold-out', 'discontinued'] as const;
 export type Availability = (typeof AVAILABILITIES)[number];
@@ -42,3 +43,16 @@ export function availabilityOn(notes: readonly AvailabilityNote[], day: string):
       (note.state === 'in-shops' && age > LAST_SEEN_DAYS),
   };
 }
+
+export const AVAILABILITY_WORDS: Readonly<Record<Availability, string>> = {
+  'in-production': 'in production',
+  'in-shops': 'seen in the shops',
+  'sold-out': 'sold out',
+  discontinued: 'no longer made',
+};
+export const availabilityInWords = ({ state, on, source }: AvailabilityNote): string =>
+  `${AVAILABILITY_WORDS[state]}, ${edtfInWords(on)} (${source})`;
+
+/** The caution on a form that cannot be bought new. @param name undefined where it stands beside the form */
+export const noLongerNew = (note: AvailabilityNote, name?: string): string =>
+  `${name === undefined ? 'No' : `${name}: no`} longer in the shops (${availabilityInWords(note)}). What cannot be bought new is imitated: one that is offered as new is looked at twice.`;

@@ -3,7 +3,7 @@ import { BAG_VERSION, packEncounters, packRates, type FairBag } from '@jutbank/c
 import { marketForMakers, packMarket } from '@jutbank/core/market';
 import { invalid } from '../http/index.ts';
 import { numbersOfShop, type Readers } from '../pieces/index.ts';
-import { loadEncounters } from '../reference/index.ts';
+import { availabilityNotes, loadEncounters } from '../reference/index.ts';
 import { pricingSettingsOf, tradeTermsOf } from '../shop/index.ts';
 import { todayIso } from '../clock/index.ts';
 
@@ -60,6 +60,7 @@ export async function packBag(readers: Readers, wanted: string | undefined): Pro
     rates: packRates(market.rateOn, on.base, sales, on.day, on.table.byCurrency.keys()),
     terms: tradeTermsOf(settings),
     care: settings.care,
+    availability: await availabilityNotes(database),
     numbers: numbers.map(({ code, text, told, watched }) => ({ code, text, told, watched })),
   };
 }

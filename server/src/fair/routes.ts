@@ -1,5 +1,5 @@
 /** At the fair: what is asked at the table, what is carried there, and what was decided. */
-import { checkLook, lookAt, searchFair } from '@jutbank/core/fair';
+import { checkLook, goneAlerts, lookAt, searchFair } from '@jutbank/core/fair';
 import { fairRoutes } from '@jutbank/contract/fair';
 import { answer, invalid, notFound, type Mount } from '../http/index.ts';
 import {
@@ -9,6 +9,7 @@ import {
   type PictureStore,
   type Readers,
 } from '../pieces/index.ts';
+import { availabilityToday } from '../reference/index.ts';
 import { packBag } from './bag.ts';
 import { judgeFair } from './judge.ts';
 import { keepNote, newestNotes, noteById } from './notes.ts';
@@ -34,7 +35,15 @@ export function mountFair(mount: Mount, readers: Readers, pictures: PictureStore
     const [alerts = []] = await duplicateSerials(database, index, [
       { id: undefined, observations: body.observations },
     ]);
-    return answer({ ...sight, alerts: [...sight.alerts, ...alerts.map((alert) => alert.detail)] });
+    const today = await availabilityToday(
+      database,
+      sight.candidates.slice(0, 1).map((candidate) => candidate.variant),
+    );
+    const gone = goneAlerts(sight, (variant) => today.get(variant));
+    return answer({
+      ...sight,
+      alerts: [...sight.alerts, ...alerts.map((alert) => alert.detail), ...gone],
+    });
   });
 
   mount.handle(fairRoutes.judgeFair, async ({ body }) => {

@@ -22,6 +22,19 @@ const notesOf = (db: Queries, variants: readonly string[]): Promise<NoteRow[]> =
         variants,
       );
 
+/** All that was noted, by form: for whoever takes it along. */
+export async function availabilityNotes(db: Queries): Promise<Record<string, AvailabilityNote[]>> {
+  const rows = await db.rows<AvailabilityNote & { variant: string }>(
+    'SELECT variant_id AS variant, state, on_day AS `on`, source FROM availability_note ORDER BY variant_id, on_day',
+  );
+  return Object.fromEntries(
+    [...rowsBy(rows, (row) => row.variant)].map(([variant, notes]) => [
+      variant,
+      notes.map(({ state, on, source }) => ({ state, on, source })),
+    ]),
+  );
+}
+
 /** Of many forms what is so today; those of which nothing was noted are left out. */
 export async function availabilityToday(
   db: Queries,

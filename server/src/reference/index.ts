@@ -1,4 +1,4 @@
-export { availabilityToday } from './availability.ts';
+export { availabilityNotes, availabilityToday } from './availability.ts';
 export { loadEncounters } from './encounters.ts';
 export { Library } from './library.ts';
 export { scarcityOfVariants } from './scarcity.ts';

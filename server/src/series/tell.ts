@@ -15,6 +15,7 @@ import {
   type SlotWish,
 } from '@jutbank/core/series';
 import type { SeriesDetail, SeriesSlotAnswer, SeriesSummary } from '@jutbank/contract/series';
+import type { AvailabilityOn } from '@jutbank/core/reference';
 import { todayIso } from '../clock/index.ts';
 import type { Queries } from '../db/index.ts';
 import { estimateIn, type MarketOnDay, type Markets } from '../market/index.ts';
@@ -137,7 +138,7 @@ export async function detailOf(
       wish: wish ?? null,
       price: prices.get(slot.key) ?? null,
       rarity: rarities.get(slot.key) ?? NEVER_SEEN,
-      availability: today ? { ...today.note, gone: today.gone } : null,
+      availability: today ? saidOf(today) : null,
     };
   });
   return {
@@ -147,6 +148,8 @@ export async function detailOf(
     hardest: hardestFirst(standings, (key) => rarities.get(key)).map(({ slot }) => slot.key),
   };
 }
+
+const saidOf = ({ note: { state, on, source }, gone }: AvailabilityOn) => ({ state, on, source, gone });
 
 const NEVER_SEEN: Rarity = { left: null, seen: { count: 0, years: 0 } };
 

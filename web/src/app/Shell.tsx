@@ -46,6 +46,7 @@ const PLACES = [
   ['/fair', 'Fair'],
   ['/lots', 'Lots'],
   ['/reference', 'Reference'],
+  ['/series', 'Series'],
   ['/comparables', 'Comparables'],
   ['/stock', 'Stock'],
   ['/sales', 'Sales'],

@@ -38,6 +38,8 @@ export const router = createBrowserRouter([
               { path: 'sale', ...lazy(() => import('../sale/SaleStage.tsx')) },
             ],
           },
+          { path: 'series', ...lazy(() => import('../series/SeriesListPage.tsx')) },
+          { path: 'series/:id', ...lazy(() => import('../series/SeriesPage.tsx')) },
           { path: 'track-record', ...lazy(() => import('../worth/TrackRecordPage.tsx')) },
           { path: 'appraisals/:id', ...lazy(() => import('../worth/AppraisalPage.tsx')) },
           { path: 'reference', ...lazy(() => import('../reference/ReferencePage.tsx')) },

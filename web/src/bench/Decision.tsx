@@ -8,6 +8,8 @@ import type { StoredAttribution, PieceSheet } from '@jutbank/contract/pieces';
 import { useMay } from '../base/session.ts';
 import { useShortcuts } from '../base/shortcuts.ts';
 import { ActButton } from '../parts/ActButton.tsx';
+import { NoLongerNew } from '../reference/NoLongerNew.tsx';
+import { WantedBy } from '../series/WantedBy.tsx';
 import type { VariantNames } from '../reference/vocabulary.ts';
 import { chosen, optionsOf, Select, Tick } from '../parts/fields/choices.tsx';
 import { DateInput } from '../parts/fields/figures.tsx';
@@ -49,6 +51,8 @@ export function Decision({
           <AsItWas decided={sheet.attribution} names={names} />
         </div>
       )}
+      <NoLongerNew variant={sheet.attribution?.variant ?? candidate?.variant} />
+      {sheet.attribution && <WantedBy piece={sheet.id} />}
       {may && !open && (
         <ActButton
           does={sheet.attribution ? 'Decide again' : 'Decide'}

@@ -9,6 +9,7 @@ import { useSheet } from '../pieces/useSheet.ts';
 import { Pictures } from '../pieces/Pictures.tsx';
 import { Companions } from '../pieces/Companions.tsx';
 import { Place } from '../pieces/Place.tsx';
+import { WantedBy } from '../series/WantedBy.tsx';
 
 const asBody = (value: IntakeBody) => value;
 
@@ -31,6 +32,7 @@ export default function IntakeStage() {
         />
       </section>
       <section>
+        <WantedBy piece={sheet.id} />
         <div className="pictures-first">
           <h2 className="sec">
             Pictures <small>before anything is touched</small>

@@ -11,6 +11,7 @@ import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
 import { Failed, Loading } from '../base/states.tsx';
+import { NoLongerNew } from '../reference/NoLongerNew.tsx';
 import { useSheet } from '../pieces/useSheet.ts';
 import { StageBar } from '../pieces/StageBar.tsx';
 import { inLine, useStage, useTakeSheet } from '../pieces/usePiece.ts';
@@ -275,6 +276,7 @@ function Aside({ sheet, draft }: { sheet: PieceSheet; draft: ListingDraft }) {
       <h2 className="sec" style={{ marginTop: 20 }}>
         To think of
       </h2>
+      <NoLongerNew variant={sheet.attribution?.variant} />
       {draft.cautions.map((c) => (
         <p key={c} className="soft" style={{ marginBottom: 6 }}>
           {c}

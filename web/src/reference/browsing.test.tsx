@@ -66,6 +66,7 @@ const detail: VariantDetail = {
     surviving: { ...part, low: 0.2, likely: 0.4, high: 0.6 },
     seen: { count: 7, years: 3 },
   },
+  availability: { notes: [], gone: false },
 };
 
 describe('the reference', () => {

@@ -17,5 +17,5 @@ export { LinesInput, TextInput } from './TextInput.tsx';
 export { FormProblem, Submit } from './Submit.tsx';
 export { LineInput } from './LineInput.tsx';
 export { Rows } from './Rows.tsx';
-export { useContractForm, type ContractForm } from './useContractForm.ts';
+export { useContractForm, type Bound, type ContractForm } from './useContractForm.ts';
 export { decimal, readNumber } from './typed.ts';
