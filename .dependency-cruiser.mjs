@@ -1,7 +1,7 @@
 /** The arrows between floors and rooms (docs/architecture is one rule: arrows run down only). */
 const floor = (name) => `^${name}/src`;
 /** Parts of the work that stand side by side; what two of them share goes down to the rooms below. */
-const STAGES = '(intake|bench|condition|worth|provenance|listing|sale|fair)';
+const STAGES = '(intake|bench|condition|worth|provenance|listing|sale|fair|training)';
 /** What lies above each room of the server and of the screens, from the ground up. */
 const above = (name, from, to) => ({
   name,

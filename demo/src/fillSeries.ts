@@ -19,6 +19,12 @@ const FOLLOWED: readonly Followed[] = [
     wishes: [{ key: 'pt-ember', wish: 'want', leastIndex: 85 }],
   },
   {
+    name: 'Bayonets of the Coastal Service',
+    rule: { kind: 'patterns', patterns: ['pattern-1-long', 'pattern-1-short', 'pattern-3'] },
+    upgradeBelow: 55,
+  },
+  { name: 'Three-hand whittlers', rule: { kind: 'patterns', patterns: ['three-hand-whittler'] } },
+  {
     name: 'The year knives',
     rule: { kind: 'years', patterns: ['yearly'] },
     wishes: [{ key: '1987', wish: 'have', leastIndex: null }],

@@ -4,6 +4,7 @@ import { fillPiece } from './fill.ts';
 import { appraise } from './fillAppraisals.ts';
 import { fillAfterSale, fillPlaces, setLetterhead } from './fillAfterSale.ts';
 import { fillCondition } from './fillCondition.ts';
+import { fillDrills } from './fillDrills.ts';
 import { fillFair } from './fillFair.ts';
 import { fillSeries } from './fillSeries.ts';
 import { fillTrail } from './fillTrail.ts';
@@ -114,6 +115,7 @@ export async function fillDemo(address: string, clockFile: string | undefined): 
       await valueStock(client);
     });
   }
+  await fillDrills(address, DEMO_PASSWORD, clock);
   await client.call('POST', '/exchange-rates/fetch', {});
   await lists.bringUpTo('9999');
   for (const story of stories) await fillPiece(client, story, sharedObservations(story, luck), luck);

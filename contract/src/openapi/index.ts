@@ -17,6 +17,7 @@ import { afterSaleRoutes, saleRoutes } from '../sale/index.ts';
 import { paperSettingsRoutes, pricingSettingsRoutes, shopRoutes } from '../shop/index.ts';
 import { jobRoutes } from '../jobs/index.ts';
 import { seriesRoutes } from '../series/index.ts';
+import { trainingRoutes } from '../training/index.ts';
 import { marketRoutes } from '../market/index.ts';
 
 const rooms = [
@@ -44,6 +45,7 @@ const rooms = [
   offerRoutes,
   stockRoutes,
   seriesRoutes,
+  trainingRoutes,
 ];
 const named = rooms.flatMap((room) => Object.entries(room) as [string, Route][]);
 export const allRoutes = named.map(([, route]) => route);

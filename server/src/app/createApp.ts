@@ -38,6 +38,7 @@ import { mountFair } from '../fair/index.ts';
 import { mountSale } from '../sale/index.ts';
 import { mountSeries } from '../series/index.ts';
 import { findShop, mountShop, sessionReader, VERSION } from '../shop/index.ts';
+import { mountTraining } from '../training/index.ts';
 import { Thread } from '../threads/index.ts';
 import {
   COMPARABLES_JOB,
@@ -168,6 +169,7 @@ export function createApp(options: AppOptions): App {
     options.publicUrl,
   );
   mountFair(mount, readers, pictures);
+  mountTraining(mount, readers);
   mountJobs(mount);
   const openApi = JSON.stringify(openApiDocument(VERSION));
   app.get('/api/docs', (_request, response) => {

@@ -24,6 +24,7 @@ const PLACES: readonly Place[] = [
   place('/reference/write/pattern', 'Write a pattern', 'new pattern model reference'),
   place('/questions', 'Open questions', 'unexplained marks numbers to watch'),
   place('/series', 'Series', 'want list collectors missing doubles wanted follow completion'),
+  place('/drills', 'Drills', 'learn train practise course questions clerk exercise'),
   place('/frequency', 'How often things come', 'frequency counted encounters rarity'),
   place('/gradings', 'Second gradings', 'blind grade agreement'),
   place('/bodies', 'Bodies and their names', 'services units names of the day'),

@@ -2,8 +2,8 @@
 import { ButtonBase } from '@mui/material';
 import { useState } from 'react';
 import type { Observation } from '@jutbank/core/bench';
-import type { Code, CodeRead, DateCode, Mark } from '@jutbank/core/reference';
-import { MarkDrawing, type CountedSigns } from '../parts/Drawn.tsx';
+import type { Code, CodeRead, Mark } from '@jutbank/core/reference';
+import { MarkDrawing, signsOf } from '../parts/Drawn.tsx';
 import { LineInput } from '../parts/fields/LineInput.tsx';
 import { Roving } from '../parts/Roving.tsx';
 import { onEnter } from './onEnter.ts';
@@ -50,15 +50,6 @@ function CountLine({
       )}
     </span>
   );
-}
-
-/** The counted signs as they stand so far: how many, in which arrangement. */
-function signsOf(code: DateCode, reads: Readonly<Record<string, string | number>>): CountedSigns | undefined {
-  const counted = code.reads.find((r) => r.type === 'count' && reads[r.id] !== undefined);
-  const arranged = code.reads.find((r) => r.type === 'choice' && reads[r.id] !== undefined);
-  return counted
-    ? { count: Number(reads[counted.id]), where: arranged ? String(reads[arranged.id]) : 'below' }
-    : undefined;
 }
 
 export function CodeReader({

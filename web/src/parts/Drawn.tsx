@@ -1,7 +1,7 @@
 /** A stamp as it is struck, on its tang: lettering really drawn so, the counted signs in their arrangement. */
 import { useMemo } from 'react';
 import { drawStampOnTang, spokenStamp, stampOf } from '@jutbank/core/drawing';
-import type { Code, Mark } from '@jutbank/core/reference';
+import type { Code, DateCode, Mark } from '@jutbank/core/reference';
 import { PieceDrawing } from './PieceDrawing.tsx';
 import './drawn.css';
 
@@ -30,4 +30,16 @@ export function MarkDrawing({
     return drawStampOnTang(stamp, spokenStamp(stamp));
   }, [mark, codes, signs]);
   return <PieceDrawing drawing={drawing} width={width} />;
+}
+
+/** The counted signs as they stand so far: how many, in which arrangement. */
+export function signsOf(
+  code: DateCode,
+  reads: Readonly<Record<string, string | number>>,
+): CountedSigns | undefined {
+  const counted = code.reads.find((r) => r.type === 'count' && reads[r.id] !== undefined);
+  const arranged = code.reads.find((r) => r.type === 'choice' && reads[r.id] !== undefined);
+  return counted
+    ? { count: Number(reads[counted.id]), where: arranged ? String(reads[arranged.id]) : 'below' }
+    : undefined;
 }

@@ -3,7 +3,7 @@ import { seriesRoutes, type SeriesDetail, type SeriesSlotAnswer } from '@jutbank
 import type { DrawnAs } from '@jutbank/core/drawing';
 import { Button } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { useAnswer, useKeptAnswers } from '../base/answers.ts';
 import { send } from '../base/api.ts';
@@ -47,6 +47,7 @@ export default function SeriesPage() {
   const words = useVocabulary().data;
   const [show, setShow] = useState<Shows>('all');
   const [open, setOpen] = useState<string>();
+  const panel = useRef<HTMLElement>(null);
   const remove = useMutation({
     mutationFn: (version: number) => send(seriesRoutes.removeSeries, { params: { id }, version }),
     onSuccess: () => {
@@ -97,9 +98,18 @@ export default function SeriesPage() {
             ))}
           </Roving>
           <div className="series">
-            <Board slots={slots} chosen={chosen?.key} onChoose={setOpen} />
+            <Board
+              slots={slots}
+              chosen={chosen?.key}
+              onChoose={(key) => {
+                setOpen(key);
+                // under the board on a narrow screen: what was asked for comes into sight
+                requestAnimationFrame(() => panel.current?.scrollIntoView({ block: 'nearest' }));
+              }}
+            />
             {chosen && (
               <SlotPanel
+                ref={panel}
                 key={`${chosen.key} ${of.version}`}
                 slot={chosen}
                 of={of}
@@ -228,6 +238,7 @@ function Board({
             <i aria-hidden />
             {STATE_WORDS[slot.state]}
             {slot.doubles.length > 0 && ` · ${slot.doubles.length} double`}
+            {slot.sold.length > 0 && ` · ${slot.sold.length} sold`}
             {slot.offers.length > 0 && ' · one is here'}
             {slot.wish?.wish === 'want' && ' · wanted'}
           </span>

@@ -9,6 +9,7 @@ import {
 } from '@jutbank/contract/series';
 import { AVAILABILITIES, AVAILABILITY_WORDS, availabilityInWords } from '@jutbank/core/reference';
 import { SLOT_WISHES } from '@jutbank/core/series';
+import type { Ref } from 'react';
 import { Link } from 'react-router';
 import { useKeptAnswers } from '../base/answers.ts';
 import { useSession } from '../base/session.ts';
@@ -29,11 +30,13 @@ import { NoLongerNew } from '../reference/NoLongerNew.tsx';
 import { rangeText, STATE_WORDS, whySellInWords } from './words.ts';
 
 export function SlotPanel({
+  ref,
   slot,
   of,
   onKept,
   mayWork,
 }: {
+  ref: Ref<HTMLElement>;
   slot: SeriesSlotAnswer;
   of: SeriesDetail;
   onKept: (next: SeriesDetail) => void;
@@ -43,7 +46,7 @@ export function SlotPanel({
   const hard = of.hardest.indexOf(slot.key);
   const [form] = slot.variants;
   return (
-    <section className="slot-panel" aria-label={slot.name}>
+    <section ref={ref} className="slot-panel" aria-label={slot.name}>
       <h2 className="sec">
         {form !== undefined && slot.variants.length === 1 ? (
           <Link to={`/reference/variants/${form}`}>{slot.name}</Link>

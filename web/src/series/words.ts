@@ -7,7 +7,7 @@ import { counted, moneyText, sentence } from '../parts/words.ts';
 export const RULE_WORDS: Readonly<Record<SeriesBody['rule']['kind'], string>> = {
   patterns: 'every form of a pattern',
   stamp: 'everything with a stamp',
-  values: 'one of each of a feature',
+  values: 'one of each kind of a feature',
   years: 'one of every year',
   picked: 'forms chosen one by one',
 };
@@ -23,7 +23,7 @@ export function ruleInWords(rule: SeriesBody['rule'], words: Vocabulary | undefi
       return `one of every year of ${named(rule.patterns)}`;
     case 'values': {
       const feature = words?.features.find((f) => f.id === rule.feature)?.label ?? rule.feature;
-      return `one of each ${feature.toLowerCase()} of ${named(rule.patterns)}`;
+      return `one of each kind of ${feature.toLowerCase()} of ${named(rule.patterns)}`;
     }
     case 'stamp':
       return `everything stamped ${words?.marks.find((m) => m.id === rule.mark)?.lines.join(' ') ?? rule.mark}`;

@@ -1,0 +1,1 @@
+export { mountTraining } from './routes.ts';
