@@ -124,6 +124,10 @@ const app = createApp({
   database,
   databaseUrl,
   dataDir,
+  backups: {
+    folder: process.env.JUTBANK_BACKUP_DIR,
+    passphrase: process.env.JUTBANK_BACKUP_PASSPHRASE,
+  },
   ratesUrl: process.env.JUTBANK_RATES_URL ?? rates?.url ?? '',
   carriersUrl: process.env.JUTBANK_CARRIERS_URL ?? carriers?.url ?? '',
   marketplaceUrl: process.env.JUTBANK_MARKETPLACE_URL ?? standin?.url ?? '',
@@ -147,6 +151,7 @@ server.listen(port, host, () => {
   app.dailyRates.start();
   app.outboxRounds.start();
   app.housekeeping.start();
+  app.backupRounds.start();
   app.markets.warm();
   process.stdout.write(`listening on http://${host}:${port}\n`);
 });
@@ -159,6 +164,7 @@ async function closed(database: Database): Promise<void> {
   });
   app.dailyRates.stop();
   app.housekeeping.stop();
+  app.backupRounds.stop();
   await app.outboxRounds.stop();
   await app.jobs.stop();
   await app.markets.close();

@@ -16,6 +16,7 @@ import { fairRoutes } from '../fair/index.ts';
 import { afterSaleRoutes, saleRoutes } from '../sale/index.ts';
 import { paperSettingsRoutes, pricingSettingsRoutes, shopRoutes } from '../shop/index.ts';
 import { jobRoutes } from '../jobs/index.ts';
+import { archiveRoutes } from '../archive/index.ts';
 import { seriesRoutes } from '../series/index.ts';
 import { trainingRoutes } from '../training/index.ts';
 import { marketRoutes } from '../market/index.ts';
@@ -46,6 +47,7 @@ const rooms = [
   stockRoutes,
   seriesRoutes,
   trainingRoutes,
+  archiveRoutes,
 ];
 const named = rooms.flatMap((room) => Object.entries(room) as [string, Route][]);
 export const allRoutes = named.map(([, route]) => route);

@@ -38,6 +38,8 @@ import { mountFair } from '../fair/index.ts';
 import { mountSale } from '../sale/index.ts';
 import { mountSeries } from '../series/index.ts';
 import { findShop, mountShop, sessionReader, VERSION } from '../shop/index.ts';
+import { ARCHIVE_JOB, BACKUP_JOB } from '@jutbank/contract/archive';
+import { BackupRounds, mountArchive, runBackup, writeArchive, type BackupPlace } from '../archive/index.ts';
 import { mountTraining } from '../training/index.ts';
 import { Thread } from '../threads/index.ts';
 import {
@@ -62,6 +64,8 @@ export interface AppOptions {
   readonly dataDir: string;
   /** bytes of its disk that are never written to; some where it is not said */
   readonly keptFree?: number;
+  /** where backups are kept where it is not `backups` beside the files, and what they are encrypted with */
+  readonly backups?: { readonly folder?: string | undefined; readonly passphrase?: string | undefined };
   readonly marketplaceUrl: string;
   /** the source of daily exchange rates */
   readonly ratesUrl: string;
@@ -85,6 +89,7 @@ export interface App {
   readonly dailyRates: DailyRates;
   readonly outboxRounds: OutboxRounds;
   readonly housekeeping: Housekeeping;
+  readonly backupRounds: BackupRounds;
 }
 
 export function createApp(options: AppOptions): App {
@@ -170,6 +175,14 @@ export function createApp(options: AppOptions): App {
   );
   mountFair(mount, readers, pictures);
   mountTraining(mount, readers);
+  const archives = join(options.dataDir, 'archives');
+  const backups: BackupPlace = {
+    databaseUrl: options.databaseUrl,
+    dataDir: options.dataDir,
+    folder: options.backups?.folder ?? join(options.dataDir, 'backups'),
+    passphrase: options.backups?.passphrase,
+  };
+  mountArchive(mount, archives, backups.passphrase !== undefined);
   mountJobs(mount);
   const openApi = JSON.stringify(openApiDocument(VERSION));
   app.get('/api/docs', (_request, response) => {
@@ -206,6 +219,9 @@ export function createApp(options: AppOptions): App {
         markets.prefetch(todayIso());
         return result;
       },
+      [BACKUP_JOB]: (_payload, progress) => runBackup(database, backups, progress),
+      [ARCHIVE_JOB]: (_payload, progress) =>
+        writeArchive(database, options.dataDir, archives, new Date().toISOString(), progress),
       [REVALUATION_JOB]: (payload, progress) =>
         revalueStock(database, readers, markets, payload as { person: string }, progress),
     },
@@ -213,6 +229,7 @@ export function createApp(options: AppOptions): App {
   );
   const dailyRates = new DailyRates(database, rates, (error) => log.error(error));
   const outboxRounds = new OutboxRounds(outbox, (error) => log.error(error));
+  const backupRounds = new BackupRounds(database, (error) => log.error(error));
   const housekeeping = new Housekeeping(database, uploads, (error) => log.error(error));
   return {
     express: app,
@@ -224,6 +241,7 @@ export function createApp(options: AppOptions): App {
     dailyRates,
     outboxRounds,
     housekeeping,
+    backupRounds,
   };
 }
 

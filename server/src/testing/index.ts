@@ -18,6 +18,8 @@ export interface TestServer {
   readonly address: string;
   readonly database: Database;
   readonly url: string;
+  /** where its files lie */
+  readonly dataDir: string;
   readonly app: App;
   readonly owner: Visitor;
   nobody(): Visitor;
@@ -86,6 +88,7 @@ export async function serverForTest(setUp = true, marketplaceUrl?: string): Prom
     address,
     database,
     url,
+    dataDir,
     app,
     owner,
     nobody: () => new Visitor(address),
