@@ -1,10 +1,11 @@
 /** A shop backed up and back, and carried away whole in one open file. */
+import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { migrate, type Database } from '../db/index.ts';
+import { migrate, openDatabase, type Database } from '../db/index.ts';
 import { verifyLedger } from '../ledger/index.ts';
 import { databaseForTest, readyToSell, serverForTest, testPack, type TestServer } from '../testing/index.ts';
 import {
@@ -16,9 +17,11 @@ import {
   type BackupPlace,
 } from './backup.ts';
 import { readArchive, tablesOf, writeArchive } from './bag.ts';
+import { startMariaDb } from '../../../scripts/setup/mariadb.mjs';
 import { queueIfDue, runBackup } from './rounds.ts';
 import { NOT_ARCHIVED, TABLES } from './tables.ts';
 
+const root = join(import.meta.dirname, '../../..');
 let server: TestServer;
 const folders: string[] = [];
 const newFolder = () => {
@@ -151,6 +154,65 @@ describe('a backup', () => {
     await expect(makeBackup(from, new Date().toISOString())).rejects.toThrow();
     expect(readdirSync(from.folder).filter((name) => name.startsWith('20'))).toEqual([]);
   });
+});
+
+describe('by hand', () => {
+  /** `npm run backup` or `npm run restore` on a data folder with a database of its own. */
+  const run = (act: 'backup' | 'restore', dataDir: string, ...args: string[]) => {
+    const { JUTBANK_DATABASE_URL: _, ...env } = process.env;
+    const done = spawnSync(process.execPath, [join(root, 'scripts/backup.mjs'), act, ...args], {
+      cwd: root,
+      encoding: 'utf8',
+      env: {
+        ...env,
+        NODE_OPTIONS: '',
+        JUTBANK_DATA_DIR: dataDir,
+        JUTBANK_BACKUP_PASSPHRASE: 'oak, tide, lantern',
+      },
+    });
+    return { code: done.status, said: `${done.stdout}${done.stderr}` };
+  };
+
+  test('after the database’s folder was deleted the newest backup brings the shop back', async () => {
+    const dataDir = newFolder();
+    const { name } = await makeBackup(
+      place({ folder: join(dataDir, 'backups'), passphrase: 'oak, tide, lantern' }),
+      new Date().toISOString(),
+    );
+    expect(run('restore', dataDir)).toMatchObject({
+      code: 0,
+      said: expect.stringMatching(`${name} is back`),
+    });
+    // over what is there nothing is restored
+    expect(run('restore', dataDir)).toMatchObject({
+      code: 1,
+      said: expect.stringMatching(/holds something already/),
+    });
+    expect(run('backup', dataDir)).toMatchObject({
+      code: 0,
+      said: expect.stringMatching(/found whole.*encrypted/),
+    });
+
+    rmSync(join(dataDir, 'db', 'data'), { recursive: true });
+    rmSync(join(dataDir, 'files'), { recursive: true });
+    expect(run('restore', dataDir).code).toBe(0);
+    const own = await startMariaDb(join(dataDir, 'db'), { durable: false });
+    const database = openDatabase(own.url('jutbank'), { connections: 1 });
+    try {
+      expect(await contentsOf(database)).toEqual(await contentsOf(server.database));
+      expect(filesIn(join(dataDir, 'files'))).toEqual(filesIn(join(server.dataDir, 'files')));
+    } finally {
+      await database.close();
+      await own.stop();
+    }
+  }, 120_000);
+
+  test('what cannot be done is said in a line', () => {
+    expect(run('restore', newFolder(), 'no-such-backup')).toMatchObject({
+      code: 1,
+      said: expect.not.stringMatching(/\n\s+at /),
+    });
+  }, 60_000);
 });
 
 describe('by itself', () => {
