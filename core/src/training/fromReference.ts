@@ -96,7 +96,7 @@ class Ground {
       drawn: { what: 'stamp', mark: mark.id },
       answer: told(mark),
       mistakes: ranked.map(told),
-      because: `${letteringOf(mark)} lettering${mark.place == null ? '' : `, on the ${mark.place.replaceAll('-', ' ')}`}: ${told(mark)}.`,
+      because: `${raised(letteringOf(mark))} lettering${mark.place == null ? '' : `, on the ${mark.place.replaceAll('-', ' ')}`}: ${told(mark)}.`,
       source: this.#cited(mark),
       opens: this.#opensMark(mark),
       commonness: this.#made(this.#bearers.get(mark.id) ?? []),
@@ -383,6 +383,8 @@ function fitsEra(windows: readonly string[], bearing: readonly Mark[]): boolean 
   if (eras.length === 0) return true;
   return windows.some((w) => intersectAll(periodOf(w).strict, eras).some((s) => !isEmpty(s)));
 }
+
+const raised = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 const areApart = (a: string, b: string): boolean =>
   intersectAll(periodOf(a).strict, periodOf(b).strict).every((s) => isEmpty(s));

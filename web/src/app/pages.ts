@@ -9,6 +9,12 @@ export interface Place {
 }
 const place = (to: string, name: string, words: string): Place => ({ to, name, words });
 
+/** What people call a page of the shop besides what stands beside it there. */
+const MORE_WORDS: Readonly<Record<string, string>> = {
+  '/drills': 'train practise course questions clerk exercise',
+  '/backups': 'export restore save copy bag',
+};
+
 const PLACES: readonly Place[] = [
   place('/', 'Tray', 'work in hand start home wants a look'),
   place('/pieces', 'All pieces', 'list stock inventory drawer place search'),
@@ -24,14 +30,13 @@ const PLACES: readonly Place[] = [
   place('/reference/write/pattern', 'Write a pattern', 'new pattern model reference'),
   place('/questions', 'Open questions', 'unexplained marks numbers to watch'),
   place('/series', 'Series', 'want list collectors missing doubles wanted follow completion'),
-  place('/drills', 'Drills', 'learn train practise course questions clerk exercise'),
   place('/frequency', 'How often things come', 'frequency counted encounters rarity'),
   place('/gradings', 'Second gradings', 'blind grade agreement'),
   place('/bodies', 'Bodies and their names', 'services units names of the day'),
   place('/shop', 'Shop', 'settings people accounts roles ledger currency'),
   place('/audit', 'Who did what', 'ledger audit history people'),
   place('/account', 'Your account', 'password second factor sign out sessions'),
-  ...SHOP_PAGES.map(([to, name, of]) => place(to, name, of)),
+  ...SHOP_PAGES.map(([to, name, of]) => place(to, name, `${of} ${MORE_WORDS[to] ?? ''}`)),
   place('/condition-rules', 'Grading rules', 'scales grades caps index deductions'),
 ];
 

@@ -40,6 +40,7 @@ export const router = createBrowserRouter([
           },
           { path: 'series', ...lazy(() => import('../series/SeriesListPage.tsx')) },
           { path: 'series/:id', ...lazy(() => import('../series/SeriesPage.tsx')) },
+          { path: 'backups', ...lazy(() => import('../archive/BackupsPage.tsx')) },
           { path: 'drills', ...lazy(() => import('../training/DrillsPage.tsx')) },
           { path: 'track-record', ...lazy(() => import('../worth/TrackRecordPage.tsx')) },
           { path: 'appraisals/:id', ...lazy(() => import('../worth/AppraisalPage.tsx')) },

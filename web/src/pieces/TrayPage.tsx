@@ -1,5 +1,6 @@
 import { hasLeft } from '@jutbank/core/pieces';
 import { stagePath } from './stagePath.ts';
+import { archiveRoutes } from '@jutbank/contract/archive';
 import { pieceRoutes, type PieceSlip } from '@jutbank/contract/pieces';
 import { Button } from '@mui/material';
 import { useMemo } from 'react';
@@ -14,7 +15,7 @@ import { FormDrawing } from '../reference/FormDrawing.tsx';
 import type { DrawnAs } from '@jutbank/core/drawing';
 import { useForms } from '../reference/useForms.ts';
 import { TierBadge } from '../parts/TierBadge.tsx';
-import { moneyText, sentence, STAGE_WORDS } from '../parts/words.ts';
+import { momentText, moneyText, sentence, STAGE_WORDS } from '../parts/words.ts';
 import { SmallRule } from '../parts/YearRule.tsx';
 import './pieces.css';
 
@@ -75,6 +76,7 @@ export default function TrayPage() {
         <Link to="/listing-desk">Listing desk</Link>
         {takeIn}
       </div>
+      <BackupTooOld />
       {attention.length > 0 && (
         <section className="group" aria-label="Wants a look">
           <h2>
@@ -111,6 +113,21 @@ export default function TrayPage() {
         </section>
       ))}
     </div>
+  );
+}
+
+/** Whoever works here is told that the shop would not come back. */
+function BackupTooOld() {
+  const mayWork = useMay('work');
+  const backups = useAnswer(archiveRoutes.backups, {}, { enabled: mayWork, staleTime: 5 * 60_000 });
+  if (!backups.data?.tooOld) return null;
+  const { lastGoodAt } = backups.data;
+  return (
+    <p className="note bad">
+      <b>{lastGoodAt === null ? 'There is no good backup.' : 'The last good backup is too old.'}</b>
+      {lastGoodAt !== null && `It is of ${momentText(lastGoodAt)}. `}
+      <Link to="/backups">See what came of the last one</Link>
+    </p>
   );
 }
 

@@ -2,7 +2,8 @@
 import type { Range, Scarcity } from '@jutbank/core/reference';
 import { counted } from '../parts/words.ts';
 
-const pieces = (n: number): string => {
+/** As roughly as such a count is known. */
+export const pieces = (n: number): string => {
   const step = n >= 1000 ? 100 : n >= 100 ? 10 : 1;
   return counted(Math.round(n / step) * step);
 };

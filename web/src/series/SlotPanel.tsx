@@ -26,6 +26,7 @@ import {
 } from '../parts/fields/index.ts';
 import { Opening } from '../parts/Opening.tsx';
 import { counted, moneyText, sentence, today } from '../parts/words.ts';
+import { pieces } from '../reference/ScarcityTable.tsx';
 import { NoLongerNew } from '../reference/NoLongerNew.tsx';
 import { rangeText, STATE_WORDS, whySellInWords } from './words.ts';
 
@@ -112,7 +113,7 @@ export function SlotPanel({
             <tr>
               <td className="soft">Still about</td>
               <td className="num">
-                {counted(rarity.left.low)} – {counted(rarity.left.high)}
+                {pieces(rarity.left.low)} – {pieces(rarity.left.high)}
               </td>
             </tr>
           )}
@@ -129,11 +130,7 @@ export function SlotPanel({
           <tr>
             <td className="soft">New</td>
             <td>
-              {availability ? (
-                sentence(availabilityInWords(availability))
-              ) : (
-                <span className="soft">nothing noted</span>
-              )}
+              {availability ? availabilityInWords(availability) : <span className="soft">nothing noted</span>}
             </td>
           </tr>
         </tbody>

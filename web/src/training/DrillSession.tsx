@@ -8,7 +8,7 @@ import { send } from '../base/api.ts';
 import { useShortcuts } from '../base/shortcuts.ts';
 import { MarkDrawing, signsOf } from '../parts/Drawn.tsx';
 import { PageTitle } from '../parts/PageTitle.tsx';
-import { dayText } from '../parts/words.ts';
+import { dayText, today } from '../parts/words.ts';
 import { FormDrawing } from '../reference/FormDrawing.tsx';
 import { useForms } from '../reference/useForms.ts';
 import { useVocabulary } from '../reference/vocabulary.ts';
@@ -139,7 +139,7 @@ function Question({
               </span>
             )}
             <Link to={verdict.opens}>Read it up</Link>{' '}
-            <span className="soft num">comes back {dayText(verdict.due.slice(0, 10))}</span>
+            <span className="soft num">{comesBack(verdict.due)}</span>
           </div>
         )}
         {answered.isError && <p className="problem">{answered.error.message}</p>}
@@ -152,6 +152,9 @@ function Question({
     </>
   );
 }
+
+const comesBack = (due: string): string =>
+  due.slice(0, 10) <= today() ? 'Comes back today.' : `Comes back ${dayText(due.slice(0, 10))}.`;
 
 function DrillDrawing({ question: { drawn } }: { question: DrillQuestionAnswer }) {
   const words = useVocabulary().data;
