@@ -16,6 +16,7 @@ let app: Application;
 let browser: Browser;
 let pieces: { id: string; stockNumber: string }[];
 let lots: { id: string }[];
+let series: { id: string }[];
 const DESK = { width: 1280, height: 800 };
 const TABLET = { width: 768, height: 1024 };
 /** a desk's window when everything in it is twice as large */
@@ -30,6 +31,7 @@ beforeAll(async () => {
   browser = await openBrowser(DESK);
   await signIn(browser, app.address, DEMO);
   lots = (await browser.fetchJson<{ items: typeof lots }>('/api/v1/lots')).items;
+  series = (await browser.fetchJson<{ items: typeof series }>('/api/v1/series')).items;
   pieces = (await browser.fetchJson<{ items: typeof pieces }>('/api/v1/pieces?limit=100')).items;
 }, FILLING_MS);
 afterAll(async () => {
@@ -87,6 +89,10 @@ const views: [string, () => string][] = [
   ['what papers carry', () => '/paper-settings'],
   ['one’s own account', () => '/account'],
   ['who did what', () => '/audit'],
+  ['series', () => '/series'],
+  ['a series', () => `/series/${series[0]?.id ?? ''}`],
+  ['drills', () => '/drills'],
+  ['backups', () => '/backups'],
   ['an address with nothing', () => '/nowhere'],
 ];
 

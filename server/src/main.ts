@@ -151,7 +151,8 @@ server.listen(port, host, () => {
   app.dailyRates.start();
   app.outboxRounds.start();
   app.housekeeping.start();
-  app.backupRounds.start();
+  // a past that is being filled in is not backed up while it is
+  if (process.env.JUTBANK_CLOCK === undefined) app.backupRounds.start();
   app.markets.warm();
   process.stdout.write(`listening on http://${host}:${port}\n`);
 });

@@ -224,6 +224,11 @@ describe('how it stands', () => {
     expect(states[2]?.sold.map((h) => h.piece)).toEqual(['3']);
   });
 
+  test('what nobody inspected is not said to be too bad', () => {
+    const [a] = standingOf(slots, [holding('1', 'a', { conditionIndex: null })], none, 75);
+    expect(a?.state).toBe('owned');
+  });
+
   test('completion in number and in money, with its range', () => {
     const states = standingOf(
       slots,

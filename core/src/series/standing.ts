@@ -96,7 +96,11 @@ export function standingOf(
     const least = wish?.leastIndex ?? upgradeBelow;
     const state = (): SlotState => {
       if (wish?.wish === 'skip') return 'skipped';
-      if (best) return least !== null && (best.conditionIndex ?? 0) < least ? 'upgrade' : 'owned';
+      // what nobody inspected may be good enough
+      if (best)
+        return least !== null && best.conditionIndex !== null && best.conditionIndex < least
+          ? 'upgrade'
+          : 'owned';
       return wish?.wish === 'have' ? 'elsewhere' : 'missing';
     };
     return {

@@ -24,7 +24,7 @@ export default function BackupsPage() {
       <div className="pagehead">
         <PageTitle>Backups and archive</PageTitle>
       </div>
-      <p className={tooOld ? 'note bad' : 'note good'}>
+      <p className={tooOld ? 'note bad' : 'note good'} style={{ marginBottom: 16 }}>
         <b>
           {tooOld
             ? 'The last good backup is too old.'
@@ -118,7 +118,7 @@ function Task({ words, act, label }: { words: string; act: typeof archiveRoutes.
     },
   });
   return (
-    <p>
+    <p style={{ marginBlock: 8 }}>
       <Button variant="contained" disabled={task.isPending} onClick={() => task.mutate()}>
         {words}
       </Button>{' '}
