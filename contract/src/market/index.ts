@@ -14,7 +14,6 @@ export {
   REQUIRED_COLUMNS,
   type RatesKnown,
   type RatesStored,
-  type RowError,
   type SuspectRecord,
   columnMapping,
   comparableRow,

@@ -9,7 +9,7 @@ const mapping = {
 };
 
 test('a mapping kept before names were part of it has none', () => {
-  expect(columnMapping.parse(mapping).names).toEqual({ pattern: {}, variant: {} });
+  expect(columnMapping.parse(mapping).names).toEqual({ maker: {}, pattern: {}, variant: {} });
 });
 test('a name means an id or none of ours, nothing else', () => {
   const names = (id: string) =>

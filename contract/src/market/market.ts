@@ -11,16 +11,10 @@ import {
   text,
   ulid,
 } from '../http/index.ts';
-import { nameSaidShape, wordSaidShape } from './shapes.ts';
+import { listLook, listMapping, rowError } from '../lists/index.ts';
+import { wordSaidShape } from './shapes.ts';
 import { z } from 'zod';
-import {
-  ALTERATIONS,
-  DATE_ORDERS,
-  ITEM_STATES,
-  PRICE_KINDS,
-  VENUE_KINDS,
-  WORD_COLUMNS,
-} from '@jutbank/core/market';
+import { ALTERATIONS, ITEM_STATES, PRICE_KINDS, VENUE_KINDS, WORD_COLUMNS } from '@jutbank/core/market';
 
 /** The columns of the CSV, in the order in which Jutbank writes them. */
 export const COMPARABLE_COLUMNS = [
@@ -178,42 +172,8 @@ const comparableStates = z.object({
   reason: text(300).default(''),
 });
 
-export const columnMapping = z.object({
-  columns: z.record(z.string().max(120), z.enum(COMPARABLE_COLUMNS)),
-  dateOrder: z.enum(DATE_ORDERS),
-  decimalComma: z.boolean(),
-  /** no column says the currency: it is the sign beside the price */
-  currencyInPrice: z.boolean().default(false),
-  fixed: z.partialRecord(z.enum(COMPARABLE_COLUMNS), z.string().max(200)),
-  /** what their names mean: ids by folded name, '' for none of ours */
-  names: z
-    .object({
-      pattern: z.record(z.string().max(400), z.union([slug, z.literal('')])),
-      variant: z.record(z.string().max(500), z.union([slug, z.literal('')])),
-    })
-    .default({ pattern: {}, variant: {} }),
-  /** what their words mean: by column one of ours by the word in small letters, '' for none of ours */
-  words: z.partialRecord(z.enum(WORD_COLUMNS), z.record(z.string().max(400), z.string().max(60))).default({}),
-});
-export const fileLook = z
-  .object({
-    encoding: z.string(),
-    separator: z.string(),
-    header: z.array(z.string()),
-    /** first rows, cell by cell */
-    sample: z.array(z.array(z.string())),
-    rows: z.number(),
-    mapping: columnMapping,
-    /** the mapping is the one with which such a file went in before */
-    remembered: z.boolean(),
-    /** names of patterns and variants that are not of the reference as they stand, the most frequent first */
-    names: z.array(nameSaidShape),
-    /** words with a meaning that are none of ours as they stand, the most frequent first */
-    words: z.array(wordSaidShape),
-    /** how dates, decimals and currencies look to be written, by the columns as they are named now */
-    notation: columnMapping.pick({ dateOrder: true, decimalComma: true, currencyInPrice: true }),
-  })
-  .meta({ id: 'FileLook' });
+export const columnMapping = listMapping(COMPARABLE_COLUMNS, WORD_COLUMNS);
+export const fileLook = listLook(columnMapping, wordSaidShape).meta({ id: 'FileLook' });
 export type FileLook = z.infer<typeof fileLook>;
 export const importRecord = z
   .object({
@@ -253,16 +213,6 @@ export const suspectRecord = z
   .meta({ id: 'SuspectRecord' });
 export type SuspectRecord = z.infer<typeof suspectRecord>;
 export type ComparableRecord = z.infer<typeof comparableRecord>;
-export const rowError = z
-  .object({
-    line: z.number(),
-    column: z.string().nullable(),
-    columnNumber: z.number().nullable(),
-    value: z.string(),
-    message: z.string(),
-  })
-  .meta({ id: 'RowError' });
-export type RowError = z.infer<typeof rowError>;
 export const comparablesImportAnswer = z
   .object({
     rows: z.number(),

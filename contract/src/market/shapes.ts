@@ -1,23 +1,9 @@
 /** The engine's answers as they are sent. */
-import { WORD_COLUMNS, type NameSaid, type WordSaid, type Trend } from '@jutbank/core/market';
+import type { WordSaid } from '@jutbank/core/lists';
+import { WORD_COLUMNS, type Trend, type WordColumn } from '@jutbank/core/market';
 import { z } from 'zod';
 
-export const nameSaidShape: z.ZodType<NameSaid> = z
-  .object({
-    column: z.enum(['pattern', 'variant']),
-    /** as written, the first time it comes up */
-    said: z.string(),
-    /** for a variant: the pattern it is said of */
-    pattern: z.string().nullable(),
-    rows: z.number(),
-    /** the key under which a mapping keeps what it means */
-    key: z.string(),
-    /** what it most likely means; null where nothing fits, or more than one thing */
-    guess: z.string().nullable(),
-  })
-  .meta({ id: 'NameSaid' });
-
-export const wordSaidShape: z.ZodType<WordSaid> = z
+export const wordSaidShape: z.ZodType<WordSaid<WordColumn>> = z
   .object({
     column: z.enum(WORD_COLUMNS),
     /** as written, the first time it comes up */

@@ -37,18 +37,9 @@ export { fitMarket } from './fit.ts';
 export { marketForMakers } from './forMakers.ts';
 export type { FittedMarket } from './fitted.ts';
 export { amountInBase } from './inBase.ts';
-export { DATE_ORDERS, type DateOrder } from './lists/cells.ts';
-export {
-  type ColumnMapping,
-  guessMapping,
-  guessNotation,
-  rowReader,
-  takeGuesses,
-  wordsSaid,
-} from './lists/mapping.ts';
-export { type NameSaid, type NamesKnown, namesSaid } from './lists/naming.ts';
+export { guessMapping, guessNotation, rowReader, wordsSaid } from './lists/mapping.ts';
 export { type RowCells, changedCell } from './lists/nearSame.ts';
-export { WORD_COLUMNS, type WordSaid, meaningsOf } from './lists/words.ts';
+export { WORD_COLUMNS, type WordColumn, meaningsOf } from './lists/words.ts';
 export { Market, type PricedRow } from './market.ts';
 export { fromLowerHalf, lowerHalf, packMarket, type PackedMarket, unpackMarket } from './packed.ts';
 export { readRateList } from './rateList.ts';

@@ -1,10 +1,8 @@
 /** Comparables: by hand, by list, searched, set aside, merged, taken back, exported. */
-import { createHash } from 'node:crypto';
 import { type Request, type Response, json } from 'express';
 import { stringify } from 'csv-stringify/sync';
 import { z } from 'zod';
-import type { ReferenceIndex } from '@jutbank/core/bench';
-import { guessMapping, guessNotation, namesSaid, wordsSaid, type NamesKnown } from '@jutbank/core/market';
+import { guessMapping, guessNotation, wordsSaid } from '@jutbank/core/market';
 import {
   COMPARABLE_COLUMNS,
   columnMapping,
@@ -12,7 +10,7 @@ import {
   marketRoutes,
   type FileLook,
 } from '@jutbank/contract/market';
-import { instant, type Transaction } from '../db/index.ts';
+import { instant } from '../db/index.ts';
 import {
   answer,
   bytesOf,
@@ -22,22 +20,19 @@ import {
   invalid,
   notFound,
   pageOf,
-  parsedBody,
   safeCell,
   through,
   uploads,
   type Mount,
-  type UploadedFile,
 } from '../http/index.ts';
 import { queueJob } from '../jobs/index.ts';
+import { lookAtList, mappingIn, rememberMapping, textOf } from '../lists/index.ts';
 import type { Library } from '../reference/index.ts';
-import { csvInTurns, isCsvError } from './csv.ts';
 import {
   importComparables,
   referenceKnown,
   rawFromCsv,
   rawFromRows,
-  textOf,
   type RawFile,
 } from './importComparables.ts';
 import type { Markets } from './market.ts';
@@ -56,9 +51,6 @@ import {
 /** Larger files go in as a job, so that the answer does not have to wait. */
 const ROWS_AT_ONCE = 20_000;
 const MOST_BYTES = 64 * (1 << 20);
-const SAMPLE_ROWS = 12;
-const GUESSED_FROM = 400;
-const MOST_NAMES = 300;
 
 const upload = uploads(MOST_BYTES, 'a CSV file');
 const jsonRows = z.object({ rows: z.array(comparableRow).max(200_000) });
@@ -72,6 +64,13 @@ export interface ComparablesJob {
   readonly person: string;
 }
 type Mapping = z.infer<typeof columnMapping>;
+const PRICE_LISTS = {
+  kind: 'prices',
+  schema: columnMapping,
+  guess: guessMapping,
+  notation: guessNotation,
+  words: wordsSaid,
+} as const;
 
 /** The rows of a list that goes in as a task. */
 export const listOfJob = async ({ list, name }: ComparablesJob): Promise<RawFile> => ({
@@ -83,37 +82,8 @@ export function mountComparables(mount: Mount, library: Library, markets: Market
   const { database } = mount;
 
   mount.handle(marketRoutes.lookAtFile, async ({ request, response }) => {
-    const { path, fields } = await upload(request, response);
-    const { text, encoding } = textOf(await bytesOf({ path }));
-    const file = await csvInTurns(text);
-    if (file.header.every((name) => name === ''))
-      throw invalid([{ pointer: '/file', message: 'this file is empty: its first line names the columns' }]);
-    const rows = file.rows.flatMap((row) => (isCsvError(row) ? [] : [[...row.cells]]));
-    const first = rows.slice(0, GUESSED_FROM);
-    const known = await database.row<{ mapping: unknown }>(
-      'SELECT mapping FROM column_mapping WHERE header_hash = ?',
-      [headerHash(file.header)],
-    );
-    const remembered = columnMapping.safeParse(known?.mapping);
-    const mapping =
-      mappingIn(fields) ??
-      (remembered.success ? remembered.data : columnMapping.parse(guessMapping(file.header, first)));
-    const cells = rows.map((row) => Object.fromEntries(file.header.map((name, i) => [name, row[i] ?? ''])));
-    const index = await library.index();
-    return answer<FileLook>({
-      encoding,
-      separator: file.separator,
-      header: [...file.header],
-      sample: rows.slice(0, SAMPLE_ROWS),
-      rows: file.rows.length,
-      mapping,
-      remembered: remembered.success,
-      names: namesSaid(mapping, cells, namesOf(index)).slice(0, MOST_NAMES),
-      words: wordsSaid(mapping, cells).slice(0, MOST_NAMES),
-      notation: columnMapping
-        .pick({ dateOrder: true, decimalComma: true, currencyInPrice: true })
-        .parse(guessNotation({ header: file.header, rows: first, columns: mapping.columns })),
-    });
+    const uploaded = await upload(request, response);
+    return answer<FileLook>(await lookAtList(database, uploaded, PRICE_LISTS, await library.index()));
   });
 
   mount.handlePrepared(
@@ -126,7 +96,7 @@ export function mountComparables(mount: Mount, library: Library, markets: Market
         return { known, file, list: file, mapped: undefined, print: JSON.stringify(body) };
       }
       const uploaded = await upload(request, response);
-      const mapping = mappingIn(uploaded.fields);
+      const mapping = mappingIn(columnMapping, uploaded.fields);
       const bytes = await bytesOf(uploaded);
       const file = await rawFromCsv(bytes, mapping);
       return {
@@ -140,7 +110,7 @@ export function mountComparables(mount: Mount, library: Library, markets: Market
     async (tx, { query, person }, { file, list, known, mapped }) => {
       const check = query.check === '1';
       // a mapping is remembered once rows go in by it
-      if (mapped && !check) await rememberMapping(tx, mapped.header, mapped.mapping);
+      if (mapped && !check) await rememberMapping(tx, 'prices', mapped.header, mapped.mapping);
       if (!check && file.rows.length > ROWS_AT_ONCE) {
         const job: ComparablesJob = { list, name: file.name ?? 'rows', person: person.name };
         const id = await queueJob(tx, COMPARABLES_JOB, job, person.id);
@@ -302,44 +272,6 @@ function whySuspected(times: number): string {
   if (times > 2 && far < 8) return `${by}: perhaps a lot of several, or another form`;
   return `${by}: perhaps another currency, a part, or another piece`;
 }
-
-const headerHash = (header: readonly string[]): string =>
-  createHash('sha256').update(JSON.stringify(header)).digest('hex');
-
-function mappingIn(fields: UploadedFile['fields']): z.infer<typeof columnMapping> | undefined {
-  if (fields.mapping === undefined) return undefined;
-  let read: unknown;
-  try {
-    read = JSON.parse(fields.mapping);
-  } catch {
-    throw invalid([{ pointer: '/mapping', message: 'this is not JSON' }]);
-  }
-  return parsedBody(columnMapping, read);
-}
-
-const rememberMapping = (
-  tx: Transaction,
-  header: readonly string[],
-  mapping: z.infer<typeof columnMapping>,
-): Promise<number> =>
-  tx.run(
-    'INSERT INTO column_mapping (header_hash, mapping) VALUES (?, ?) ON DUPLICATE KEY UPDATE mapping = VALUES(mapping), used_at = UTC_TIMESTAMP(3)',
-    [headerHash(header), JSON.stringify(mapping)],
-  );
-
-const namesOf = (index: ReferenceIndex): NamesKnown => ({
-  patterns: [...index.patterns.values()].map((p) => ({
-    id: p.id,
-    name: p.name,
-    maker: index.makers.get(p.maker)?.name ?? '',
-    number: p.number,
-  })),
-  variants: [...index.variants.values()].map(({ variant, pattern }) => ({
-    id: variant.id,
-    pattern: pattern.id,
-    name: variant.name,
-  })),
-});
 
 function rowsOf(body: unknown): RawFile {
   const parsed = jsonRows.safeParse(body);

@@ -1,7 +1,7 @@
 /** Lists as other people keep them go in by what the wizard takes for a beginning, with at most a word put right. */
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { ComparablesImportAnswer, FileLook } from '@jutbank/contract/market';
-import { takeGuesses } from '@jutbank/core/market';
+import { takeGuesses } from '@jutbank/core/lists';
 import { serverForTest, testPack, type TestServer } from '../testing/index.ts';
 
 let server: TestServer;

@@ -1,13 +1,14 @@
 /** Many comparables at once: good rows go in, bad ones are told with their line and column. */
-import { REQUIRED_COLUMNS, type ComparablesImportAnswer, type RowError } from '@jutbank/contract/market';
+import type { RowError } from '@jutbank/contract/lists';
+import { REQUIRED_COLUMNS, type ComparablesImportAnswer } from '@jutbank/contract/market';
 import { setImmediate as turn } from 'node:timers/promises';
-import iconv from 'iconv-lite';
 import { ulid } from 'ulid';
 import type { ReferenceIndex } from '@jutbank/core/bench';
-import { rowReader, type ColumnMapping } from '@jutbank/core/market';
+import type { ListMapping } from '@jutbank/core/lists';
+import { rowReader } from '@jutbank/core/market';
 import type { Transaction } from '../db/index.ts';
 import { invalid } from '../http/index.ts';
-import { csvInTurns, isCsvError } from './csv.ts';
+import { csvInTurns, isCsvError, textOf } from '../lists/index.ts';
 import { nearSameFinder } from './nearSame.ts';
 import { normaliseRow, type CellProblem, type ReferenceIds, type NormalRow } from './normalise.ts';
 import { todayIso } from '../clock/index.ts';
@@ -28,26 +29,11 @@ export interface RawFile {
   readonly name?: string;
 }
 
-/** Text of a file somebody exported: UTF-8, UTF-16 with its mark, or the usual one-byte encoding of older programs. */
-export function textOf(bytes: Buffer): { text: string; encoding: string } {
-  for (const encoding of ['utf-16le', 'utf-16be'])
-    if (bytes.subarray(0, 2).equals(encoding === 'utf-16le' ? MARK_LE : MARK_BE))
-      return { text: iconv.decode(bytes, encoding), encoding };
-  try {
-    return { text: new TextDecoder('utf-8', { fatal: true }).decode(bytes), encoding: 'utf-8' };
-  } catch {
-    // the runtime's own decoder takes this encoding for Latin-1, which has no euro sign
-    return { text: iconv.decode(bytes, 'windows-1252'), encoding: 'windows-1252' };
-  }
-}
-const MARK_LE = Buffer.from([0xff, 0xfe]);
-const MARK_BE = Buffer.from([0xfe, 0xff]);
-
 /**
  * @param mapping how somebody else's columns are read; without one the file is in Jutbank's own, in UTF-8
  * @throws 422 when the file is not text, or lacks a column that it must have
  */
-export async function rawFromCsv(bytes: Buffer, mapping?: ColumnMapping): Promise<RawFile> {
+export async function rawFromCsv(bytes: Buffer, mapping?: ListMapping): Promise<RawFile> {
   if (!mapping) {
     try {
       new TextDecoder('utf-8', { fatal: true }).decode(bytes);

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { serverForTest, type TestServer, csv, testPack } from '../testing/index.ts';
-import { readCsv } from './csv.ts';
+import { readCsv } from '../lists/index.ts';
 
 let server: TestServer;
 beforeAll(async () => {

@@ -5,8 +5,7 @@ import { marketRoutes, type RatesKnown, type RatesStored } from '@jutbank/contra
 import { raiseRevision, type Database, type Queries, type Transaction } from '../db/index.ts';
 import { answer, bytesOf, invalid, uploads, type Mount } from '../http/index.ts';
 import { findShop, shopOf, pricingSettingsOf } from '../shop/index.ts';
-import { csvInTurns, isCsvError } from './csv.ts';
-import { textOf } from './importComparables.ts';
+import { csvInTurns, isCsvError, textOf } from '../lists/index.ts';
 import { todayIso } from '../clock/index.ts';
 import type { RateSource } from '../outside/index.ts';
 

@@ -1,7 +1,8 @@
 /** What the columns of somebody's list say, how it writes dates and decimals, and what holds for every row. */
 import { CellSelect, optionsOf, Select } from '../parts/fields/choices.tsx';
 import { TextInput } from '../parts/fields/TextInput.tsx';
-import { DATE_ORDERS, GRADE_WORDS, PRICE_KINDS, VENUE_KINDS, type DateOrder } from '@jutbank/core/market';
+import { DATE_ORDERS, type DateOrder } from '@jutbank/core/lists';
+import { GRADE_WORDS, PRICE_KINDS, VENUE_KINDS } from '@jutbank/core/market';
 import {
   COMPARABLE_COLUMNS,
   REQUIRED_COLUMNS,

@@ -1,5 +1,5 @@
 /** What somebody's list calls patterns and forms, and what each means in the reference. */
-import type { NameSaid } from '@jutbank/core/market';
+import type { NameSaid } from '@jutbank/core/lists';
 import { useVariantNames, useVocabulary } from '../reference/vocabulary.ts';
 import type { Mapping } from './ImportColumns.tsx';
 import { MeaningTable } from './MeaningTable.tsx';

@@ -19,7 +19,7 @@ const looked = (more: Partial<FileLook> = {}): FileLook => ({
     dateOrder: 'dmy',
     decimalComma: true,
     fixed: { price_kind: 'sold', venue_kind: 'auction' },
-    names: { pattern: {}, variant: {} },
+    names: { maker: {}, pattern: {}, variant: {} },
     currencyInPrice: false,
     words: {},
   },

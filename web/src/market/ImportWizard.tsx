@@ -1,15 +1,11 @@
 /** Somebody's list of prices: read, its columns named, tried, and then taken in; every error at its line and column. */
-import {
-  marketRoutes,
-  type ComparablesImportAnswer,
-  type FileLook,
-  type RowError,
-} from '@jutbank/contract/market';
+import type { RowError } from '@jutbank/contract/lists';
+import { marketRoutes, type ComparablesImportAnswer, type FileLook } from '@jutbank/contract/market';
 import { jobRoutes } from '@jutbank/contract/jobs';
 import { Button } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
-import { takeGuesses } from '@jutbank/core/market';
+import { takeGuesses } from '@jutbank/core/lists';
 import { useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { FileChooser } from '../parts/FileChooser.tsx';

@@ -1,5 +1,6 @@
 /** What the words of somebody's list mean: sold or asked, where, yes and no, grades, what was done to a piece. */
-import { meaningsOf, WORD_COLUMNS, type WordSaid } from '@jutbank/core/market';
+import type { WordSaid } from '@jutbank/core/lists';
+import { meaningsOf, WORD_COLUMNS, type WordColumn } from '@jutbank/core/market';
 import { inWords } from '../parts/words.ts';
 import { columnInWords, type Mapping } from './ImportColumns.tsx';
 import { MeaningTable } from './MeaningTable.tsx';
@@ -7,7 +8,7 @@ import { MeaningTable } from './MeaningTable.tsx';
 const LEFT_OUT = new Set(['price_kind', 'venue_kind', 'currency']);
 
 /** What nobody could guess first; then column by column, as a person checks them. */
-const inOrder = (words: readonly WordSaid[]): WordSaid[] =>
+const inOrder = (words: readonly WordSaid<WordColumn>[]): WordSaid<WordColumn>[] =>
   words.toSorted(
     (a, b) =>
       Number(a.guess !== null) - Number(b.guess !== null) ||
@@ -19,7 +20,7 @@ export function ImportWords({
   mapping,
   onChange,
 }: {
-  words: readonly WordSaid[];
+  words: readonly WordSaid<WordColumn>[];
   mapping: Mapping;
   onChange: (mapping: Mapping) => void;
 }) {

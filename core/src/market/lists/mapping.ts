@@ -2,42 +2,29 @@
  * Other people's lists of prices: which of their columns says what, how they write dates and decimals, what their words
  * mean. A guess from the header and the first rows, which a person corrects; then each row in Jutbank's own columns.
  */
-import { commaIsDecimal, dateIn, indexIn, numberIn, orderOf, unitBeside, type DateOrder } from './cells.ts';
-import { GRADE_WORDS } from '../comparable.ts';
-import { foldedText } from './fold.ts';
-import { nameKey, type NameSaid, type NamesMeant } from './naming.ts';
 import {
-  guessWord,
-  isWordColumn,
+  type Cells,
+  countWords,
+  dateIn,
+  foldedText,
+  guessColumns,
+  indexIn,
+  type KnownBy,
+  type ListMapping,
+  nameKey,
   NO_MEANING,
-  ownWord,
+  type Notation,
+  notationOf,
+  numberIn,
+  unitBeside,
   wordKey,
-  wordsIn,
-  type WordColumn,
+  WORDS_AGREE,
   type WordSaid,
-  type WordsMeant,
-} from './words.ts';
+} from '../../lists/index.ts';
+import { GRADE_WORDS } from '../comparable.ts';
+import { guessWord, isWordColumn, ownWord, PRICE_WORDS, wordsIn, type WordColumn } from './words.ts';
 
-export interface ColumnMapping {
-  /** their column to ours; what is not named is kept as a note under its own name */
-  readonly columns: Readonly<Record<string, string>>;
-  readonly dateOrder: DateOrder;
-  readonly decimalComma: boolean;
-  /** no column of its own: the currency is the sign beside the price */
-  readonly currencyInPrice?: boolean;
-  /** what stands in every row that does not say it itself */
-  readonly fixed: Readonly<Record<string, string>>;
-  readonly names?: NamesMeant;
-  readonly words?: WordsMeant;
-}
-/** A file by columns: its header, and rows of cells in the same order. */
-export interface Cells {
-  readonly header: readonly string[];
-  readonly rows: readonly (readonly string[])[];
-}
-
-/** Words by which a column is known, folded; of those that fit, the first whose cells agree is taken. */
-const KNOWN_BY: readonly (readonly [column: string, words: RegExp])[] = [
+const KNOWN_BY: KnownBy<string> = [
   ['shipping_included', /postage|shipping|carriage|versand|porto|\bport\b|livraison|frakt/],
   ['buyer_premium_pct', /premium|aufgeld|\bfrais|commission|kopararvode|slagavgift|provision/],
   ['condition_index', /condition.?index|^index$|condition|zustand|erhaltung|\betat|skick|kondition/],
@@ -74,8 +61,6 @@ const KNOWN_BY: readonly (readonly [column: string, words: RegExp])[] = [
   ],
 ];
 
-/** So many of a column's words must have a meaning for its name to be believed. */
-const WORDS_AGREE = 0.5;
 const NUMBER_SHOWN = /^\d{1,3}(?:[.,]\d+)?(?:\s*%|\s*\/\s*\d{1,3})?$/;
 
 /** Do cells look like what their column's name promises? Columns of free text always do. */
@@ -100,60 +85,22 @@ const known = (column: WordColumn, cell: string): boolean =>
   );
 
 /** @param rows the first of the file, in the order of the header */
-export function guessMapping(header: readonly string[], rows: Cells['rows']): ColumnMapping {
-  const cells = columnsOf({ header, rows });
-  const columns = new Map<string, string>();
-  const give = (name: string, column: string | undefined) => {
-    if (column !== undefined && ![...columns.values()].includes(column)) columns.set(name, column);
-  };
-  const plain = (name: string) => name.trim().toLowerCase();
-  for (const name of header) give(name, KNOWN_BY.find(([column]) => column === plain(name))?.[0]);
-  for (const [column, words] of KNOWN_BY)
-    give(
-      header.find(
-        (name) => !columns.has(name) && words.test(foldedText(name)) && agrees(column, cells.get(name) ?? []),
-      ) ?? '',
-      column,
-    );
-  columns.delete('');
-  const named = { header, rows, columns: Object.fromEntries(columns) };
-  return { columns: named.columns, ...guessNotation(named), fixed: guessFixed(named) };
-}
-
-/** Cells that are not empty, by the name of their column. */
-function columnsOf({ header, rows }: Cells): Map<string, string[]> {
-  return new Map(header.map((name, at) => [name, rows.map((row) => (row[at] ?? '').trim()).filter(Boolean)]));
+export function guessMapping(header: readonly string[], rows: Cells['rows']): ListMapping {
+  const columns = guessColumns({ header, rows }, KNOWN_BY, agrees);
+  const named = { header, rows, columns };
+  return { columns, ...guessNotation(named), fixed: guessFixed(named) };
 }
 
 /** How dates, decimals and currencies are written, by the columns that a mapping says they stand in. */
-export function guessNotation({
-  columns,
-  ...file
-}: Cells & Pick<ColumnMapping, 'columns'>): Pick<
-  ColumnMapping,
-  'dateOrder' | 'decimalComma' | 'currencyInPrice'
-> {
-  const cells = columnsOf(file);
-  const of = (column: string) =>
-    Object.entries(columns).flatMap(([name, ours]) => (ours === column ? (cells.get(name) ?? []) : []));
-  const prices = of('price');
-  const beside = prices.filter((cell) => known('currency', unitBeside(cell)));
-  return {
-    dateOrder: orderOf(of('sale_date')),
-    decimalComma: commaIsDecimal(prices),
-    currencyInPrice:
-      prices.length > 0 &&
-      !Object.values(columns).includes('currency') &&
-      beside.length / prices.length >= WORDS_AGREE,
-  };
-}
+export const guessNotation = (file: Cells & Pick<ListMapping, 'columns'>): Notation =>
+  notationOf(file, { dates: ['sale_date'], prices: ['price'] });
 
 const SOLD_BY_NAME = /hammer|sold|zuschlag|verkauft|adjudi|vendu|slutpris|klubb|paid|realis/;
 const ASKED_BY_NAME = /ask|list price|angebot|demande|utrop|begar/;
 const AUCTION_BY_NAME = /hammer|saleroom|auction|zuschlag|auktion|adjudi|encheres|klubb/;
 
 /** What the names of the columns let expect of every row. */
-function guessFixed({ columns, header }: Cells & Pick<ColumnMapping, 'columns'>): Record<string, string> {
+function guessFixed({ columns, header }: Cells & Pick<ListMapping, 'columns'>): Record<string, string> {
   const has = new Set(Object.values(columns));
   const named = header.filter((name) => ['price', 'venue', 'sale_date'].includes(columns[name] ?? ''));
   const says = (words: RegExp) => named.some((name) => words.test(foldedText(name)));
@@ -175,7 +122,7 @@ const KEPT_AS_LISTED: ReadonlySet<string> = new Set(['grade', 'box', 'papers', '
 
 /** How rows of a file come out in Jutbank's own columns; cells that no column takes are kept under their own name. */
 export function rowReader(
-  mapping: ColumnMapping,
+  mapping: ListMapping,
 ): (cells: Readonly<Record<string, string>>) => Record<string, string> {
   const columns = new Map(Object.entries(mapping.columns));
   const words = new Map(
@@ -224,9 +171,7 @@ function setTold(row: Map<string, string>, column: WordColumn, told: readonly st
 }
 
 /** The scale on which a row's grade is told: its own, or that of every row. */
-function scaleReader(
-  mapping: ColumnMapping,
-): (cells: Readonly<Record<string, string>>) => string | undefined {
+function scaleReader(mapping: ListMapping): (cells: Readonly<Record<string, string>>) => string | undefined {
   const column = Object.keys(mapping.columns).find((name) => mapping.columns[name] === 'grade_scale');
   return (cells) => (column === undefined ? undefined : cells[column]) ?? mapping.fixed.grade_scale;
 }
@@ -253,52 +198,19 @@ function nameIds(
  * @param rows cells by their own column's name
  */
 export function wordsSaid(
-  mapping: ColumnMapping,
+  mapping: ListMapping,
   rows: readonly Readonly<Record<string, string>>[],
-): WordSaid[] {
-  const found = new Map<string, { -readonly [K in keyof WordSaid]: WordSaid[K] }>();
-  const count = (column: WordColumn, said: string, scale: string | undefined) => {
-    if (ownWord(column, said, scale) !== undefined) return;
-    const key = wordKey(said);
-    const before = found.get(`${column} ${key}`);
-    if (before) before.rows++;
-    else found.set(`${column} ${key}`, { column, said, rows: 1, key, guess: guessWord(column, said) });
-  };
+): WordSaid<WordColumn>[] {
   const scaleOf = scaleReader(mapping);
   const columns = Object.entries(mapping.columns);
-  for (const row of rows)
-    for (const [name, column] of columns) {
+  return countWords(PRICE_WORDS, rows, (row) => {
+    const scale = scaleOf(row);
+    const on = scale === undefined ? {} : { scale };
+    return columns.flatMap(([name, column]) => {
       const cell = row[name] ?? '';
-      if (isWordColumn(column)) for (const word of wordsIn(column, cell)) count(column, word, scaleOf(row));
-      if (column === 'price' && mapping.currencyInPrice && unitBeside(cell) !== '')
-        count('currency', unitBeside(cell), undefined);
-    }
-  return [...found.values()].sort((a, b) => b.rows - a.rows);
-}
-
-/** What is guessed of names and words is taken for a beginning; what a person said before stays. */
-export function takeGuesses<M extends ColumnMapping>(
-  mapping: M,
-  { names, words }: { readonly names: readonly NameSaid[]; readonly words: readonly WordSaid[] },
-): M & Required<Pick<ColumnMapping, 'names' | 'words'>> {
-  const pattern = new Map(Object.entries(mapping.names?.pattern ?? {}));
-  const variant = new Map(Object.entries(mapping.names?.variant ?? {}));
-  for (const { column, key, guess } of names) {
-    const meant = column === 'pattern' ? pattern : variant;
-    // a form nobody knows is taken as not told; a pattern nobody knows stays open until a person says
-    if (!meant.has(key) && (guess !== null || column === 'variant')) meant.set(key, guess ?? '');
-  }
-  const said = new Map(
-    Object.entries(mapping.words ?? {}).map(([column, meant]) => [column, new Map(Object.entries(meant))]),
-  );
-  for (const { column, key, guess } of words) {
-    const meant = said.get(column) ?? new Map<string, string>();
-    said.set(column, meant);
-    if (!meant.has(key) && guess !== null) meant.set(key, guess);
-  }
-  return {
-    ...mapping,
-    names: { pattern: Object.fromEntries(pattern), variant: Object.fromEntries(variant) },
-    words: Object.fromEntries([...said].map(([column, meant]) => [column, Object.fromEntries(meant)])),
-  };
+      if (isWordColumn(column)) return wordsIn(column, cell).map((said) => ({ column, said, ...on }));
+      const unit = column === 'price' && mapping.currencyInPrice ? unitBeside(cell) : '';
+      return unit === '' ? [] : [{ column: 'currency' as const, said: unit }];
+    });
+  });
 }

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { rowReader, type ColumnMapping } from './mapping.ts';
-import { nameKey, namesSaid, type NamesKnown } from './naming.ts';
+import { type ListMapping, nameKey, namesSaid, type NamesKnown } from '../../lists/index.ts';
+import { rowReader } from './mapping.ts';
 
 const known: NamesKnown = {
   patterns: [
@@ -14,7 +14,7 @@ const known: NamesKnown = {
     { id: 'pt-first', pattern: 'petrel', name: 'First series' },
   ],
 };
-const mapping: ColumnMapping = {
+const mapping: ListMapping = {
   columns: { Model: 'pattern', Version: 'variant' },
   dateOrder: 'ymd',
   decimalComma: false,
@@ -59,7 +59,7 @@ describe('names of somebody’s list', () => {
 });
 
 describe('rows read by their names', () => {
-  const named: ColumnMapping = {
+  const named: ListMapping = {
     ...mapping,
     names: {
       pattern: { [nameKey('The jack')]: 'harbour-jack', [nameKey('Unknown')]: '' },

@@ -1,12 +1,15 @@
-/** What somebody's list calls a pattern or a variant, against the names of the reference. */
+/** What somebody's list calls a maker, a pattern or a variant, against the names of the reference. */
 import { foldedText } from './fold.ts';
 
 /** What names mean: ids by the keys of `nameKey`; an empty one means none of ours. */
 export interface NamesMeant {
+  readonly maker?: Readonly<Record<string, string>>;
   readonly pattern: Readonly<Record<string, string>>;
   readonly variant: Readonly<Record<string, string>>;
 }
 export interface NamesKnown {
+  /** where a list has a column of makers */
+  readonly makers?: readonly { readonly id: string; readonly name: string }[];
   readonly patterns: readonly {
     readonly id: string;
     readonly name: string;
@@ -16,7 +19,7 @@ export interface NamesKnown {
   readonly variants: readonly { readonly id: string; readonly pattern: string; readonly name: string }[];
 }
 export interface NameSaid {
-  readonly column: 'pattern' | 'variant';
+  readonly column: 'maker' | 'pattern' | 'variant';
   /** as written, the first time it comes up */
   readonly said: string;
   /** for a variant: the pattern it is said of */
@@ -54,7 +57,7 @@ function guessOf<T extends { readonly id: string }>(
 }
 
 /**
- * Names in the columns of pattern and variant that are no ids of the reference, those in most rows first.
+ * Names in the columns of maker, pattern and variant that are no ids of the reference, those in most rows first.
  * @param rows cells by their own column's name
  */
 export function namesSaid(
@@ -68,7 +71,9 @@ export function namesSaid(
 ): NameSaid[] {
   const columnOf = (ours: string) =>
     Object.keys(mapping.columns).find((name) => mapping.columns[name] === ours);
-  const [pattern, variant] = [columnOf('pattern'), columnOf('variant')];
+  const [maker, pattern, variant] = [columnOf('maker'), columnOf('pattern'), columnOf('variant')];
+  const makers = known.makers ?? [];
+  const makerIds = new Set(makers.map((m) => m.id));
   const patterns = new Set(known.patterns.map((p) => p.id));
   const variants = new Set(known.variants.map((v) => v.id));
   const found = new Map<string, { -readonly [K in keyof NameSaid]: NameSaid[K] }>();
@@ -78,6 +83,12 @@ export function namesSaid(
     else found.set(`${said.column} ${said.key}`, { ...said });
   };
   for (const row of rows) {
+    const saidMaker = maker === undefined ? '' : (row[maker]?.trim() ?? '');
+    if (saidMaker !== '' && !makerIds.has(saidMaker)) {
+      const key = nameKey(saidMaker);
+      const guess = found.get(`maker ${key}`)?.guess ?? guessOf(saidMaker, makers, (m) => [m.name]);
+      count({ column: 'maker', said: saidMaker, pattern: null, rows: 1, key, guess });
+    }
     const saidPattern = (pattern === undefined ? mapping.fixed.pattern : row[pattern])?.trim() ?? '';
     const saidVariant = variant === undefined ? '' : (row[variant]?.trim() ?? '');
     let id: string | null = saidPattern;

@@ -1,0 +1,1 @@
+export { listLook, listMapping, nameSaidShape, rowError, type RowError } from './lists.ts';
