@@ -22,8 +22,7 @@ CREATE TABLE stock_list_row (
   FOREIGN KEY (list_id) REFERENCES stock_list (id),
   INDEX row_of_list (list_id, line)
 );
--- the shop's own notes of a piece
+-- the shop's own words on a piece, for its own people
 ALTER TABLE piece
-  ADD COLUMN note TEXT NOT NULL DEFAULT '',
-  DROP INDEX piece_words,
-  ADD FULLTEXT INDEX piece_words (title, stock_number, source_name, seller_statement, note);
+  ADD COLUMN shop_note TEXT NOT NULL DEFAULT '',
+  ADD FULLTEXT INDEX piece_note (shop_note);

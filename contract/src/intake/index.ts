@@ -10,3 +10,13 @@ export {
   lotRoutes,
   MOST_AT_ONCE,
 } from './lots.ts';
+export {
+  type ListedPiece,
+  MOST_STOCK_ROWS,
+  type StockListAnswer,
+  type StockListPieces,
+  stockListRoutes,
+  type StockListSummary,
+  type StockLook,
+  stockMapping,
+} from './stockLists.ts';

@@ -6,7 +6,7 @@ import { conditionRoutes } from '../condition/index.ts';
 import { contactRoutes } from '../contacts/index.ts';
 import { inventoryRoutes } from '../inventory/index.ts';
 import { problemShape, type Route } from '../http/index.ts';
-import { intakeRoutes, lotRoutes } from '../intake/index.ts';
+import { intakeRoutes, lotRoutes, stockListRoutes } from '../intake/index.ts';
 import { pieceRoutes } from '../pieces/index.ts';
 import { listingRoutes } from '../listing/index.ts';
 import { documentRoutes, provenanceRoutes } from '../provenance/index.ts';
@@ -27,6 +27,7 @@ const rooms = [
   pieceRoutes,
   intakeRoutes,
   lotRoutes,
+  stockListRoutes,
   benchRoutes,
   conditionRoutes,
   marketRoutes,

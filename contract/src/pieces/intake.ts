@@ -26,6 +26,8 @@ export const intakeBody = z.object({
   asFound: z.enum(AS_FOUND).nullable(),
   /** what it was bought as, where that is not the original: it is one from here on, whatever the reference lists */
   takenInAs: z.enum(MADE_AFTER).nullable().default(null),
+  /** the shop's own words, for its own people only */
+  shopNote: text(4000).default(''),
 });
 export type IntakeBody = z.infer<typeof intakeBody>;
 export const emptyIntake: IntakeBody = {
@@ -40,4 +42,5 @@ export const emptyIntake: IntakeBody = {
   cameWith: '',
   asFound: null,
   takenInAs: null,
+  shopNote: '',
 };

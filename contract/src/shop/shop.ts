@@ -105,6 +105,7 @@ export const searchHit = z
       'lot',
       'document',
       'finding',
+      'note',
       'treatment',
       'question',
       'number',

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { dealPictures } from './dealPictures.ts';
+import { dealPictures, picturesByName } from './dealPictures.ts';
 
 const pieces = [1, 2, 11].map((n) => ({ id: `p${n}`, stockNumber: `HQ-00${String(n).padStart(2, '0')}` }));
 
@@ -56,5 +56,33 @@ describe('pictures dealt to pieces', () => {
         },
       ),
     );
+  });
+});
+
+describe('by their names', () => {
+  const pieces = [
+    { id: 'a', stockNumber: 'A-12', files: ['Jack left.JPG', 'pair'] },
+    { id: 'b', stockNumber: 'A-120', files: ['pair.jpg'] },
+    { id: 'c', stockNumber: '7' },
+  ];
+  test.each([
+    ['jack left.jpg', ['a']],
+    ['jack left.jpeg', ['a']],
+    ['Pair.png', ['a', 'b']],
+    ['a12 tang.jpg', ['a']],
+    ['A-120_2.jpg', ['b']],
+    ['IMG_0007.jpg', []],
+    ['7.jpg', ['c']],
+    ['7b.jpg', ['c']],
+    ['17.jpg', []],
+    ['IMG_7.jpg', []],
+    ['7 of 9.jpg', ['c']],
+  ])('“%s” shows %j', (name, owners) => expect(picturesByName([name], pieces)).toEqual([owners]));
+  test('nine hundred pictures of five hundred pieces are told apart at once', () => {
+    const many = Array.from({ length: 500 }, (_, i) => ({ id: `p${i}`, stockNumber: `HQ-${i + 1}` }));
+    const names = Array.from({ length: 900 }, (_, i) => `hq ${(i % 500) + 1} view ${i}.jpg`);
+    const started = performance.now();
+    expect(picturesByName(names, many).every(([owner], i) => owner === `p${i % 500}`)).toBe(true);
+    expect(performance.now() - started).toBeLessThan(500);
   });
 });

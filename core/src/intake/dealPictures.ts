@@ -3,7 +3,38 @@
 export interface Dealt {
   readonly id: string;
   readonly stockNumber: string;
+  /** names of files that a list says show it, with or without their endings */
+  readonly files?: readonly string[];
 }
+
+/**
+ * Whose a picture is by its name: theirs who are said to be shown by a file so called, else whose stock number stands in
+ * it, the longest number first: HQ-11 is not HQ-1.
+ * @returns for every name, in its place, the pieces' ids: none, one, or several of which the same picture is named
+ */
+export function picturesByName(names: readonly string[], pieces: readonly Dealt[]): string[][] {
+  const named = new Map<string, string[]>();
+  for (const piece of pieces)
+    for (const file of piece.files ?? [])
+      for (const key of new Set([fileKey(file), stemOf(file)]))
+        named.set(key, [...(named.get(key) ?? []), piece.id]);
+  const byNumber = new Map(
+    pieces.map((piece) => [
+      partsOf(piece.stockNumber)
+        .map(({ part }) => part)
+        .join(' '),
+      piece.id,
+    ]),
+  );
+  return names.map((name) => {
+    const said = named.get(fileKey(name)) ?? named.get(stemOf(name));
+    if (said) return [...new Set(said)];
+    const numbered = numberedIn(name, byNumber);
+    return numbered === undefined ? [] : [numbered];
+  });
+}
+const fileKey = (name: string): string => name.trim().normalize('NFC').toLowerCase();
+const stemOf = (name: string): string => fileKey(name).replace(/\.\w{2,5}$/, '');
 
 /**
  * A picture whose name carries a piece's stock number is that piece's. The others are taken in the order of their names,
@@ -18,11 +49,7 @@ export function dealPictures(
   perPiece: number,
   inTurn: readonly Dealt[] = pieces,
 ): (string | null)[] {
-  // the longest number first: HQ-11 is not HQ-1
-  const byLength = [...pieces].sort((a, b) => b.stockNumber.length - a.stockNumber.length);
-  const dealt = names.map(
-    (name): string | null => byLength.find((piece) => carries(name, piece.stockNumber))?.id ?? null,
-  );
+  const dealt = picturesByName(names, pieces).map(([owner]) => owner ?? null);
   const named = new Set(dealt);
   const waiting = inTurn.filter((piece) => !named.has(piece.id));
   const inOrder = [...names.keys()]
@@ -33,9 +60,32 @@ export function dealPictures(
 }
 const BY_COUNT = new Intl.Collator('en', { numeric: true });
 
-/** Whether a number stands in a name by itself, whatever parts its letters and figures there. */
-function carries(name: string, number: string): boolean {
-  const parts = number.match(/\p{L}+|\p{N}+/gu);
-  if (!parts) return false;
-  return new RegExp(`(?<![\\p{L}\\p{N}])${parts.join('[^\\p{L}\\p{N}]*')}(?!\\p{N})`, 'iu').test(name);
+interface Part {
+  readonly part: string;
+  /** nothing of a word or a number stands right before it */
+  readonly free: boolean;
+}
+/** Letters and figures of a name, whatever parts them: `HQ-0012b` is hq, 0012, b. */
+const partsOf = (name: string): Part[] =>
+  [...name.toLowerCase().matchAll(/\p{L}+|\p{N}+/gu)].map((match) => ({
+    part: match[0],
+    free: match.index === 0 || !/[\p{L}\p{N}]/u.test(name.charAt(match.index - 1)),
+  }));
+
+/** A stock number that stands in a name by itself, the longest. One of figures only counts at the very beginning: elsewhere it is the camera's. */
+function numberedIn(name: string, byNumber: ReadonlyMap<string, string>): string | undefined {
+  const parts = partsOf(name);
+  let best: { id: string; length: number } | undefined;
+  for (const [from, { free }] of parts.entries()) {
+    if (!free) continue;
+    let number = '';
+    for (const { part } of parts.slice(from)) {
+      number = number === '' ? part : `${number} ${part}`;
+      const id = byNumber.get(number);
+      const figuresOnly = !/\p{L}/u.test(number);
+      if (id === undefined || (figuresOnly && from > 0)) continue;
+      if (number.length > (best?.length ?? 0)) best = { id, length: number.length };
+    }
+  }
+  return best?.id;
 }

@@ -56,6 +56,16 @@ function guessOf<T extends { readonly id: string }>(
   return exact.length === 0 && first && first.words > (second?.words ?? 0) ? first.id : null;
 }
 
+/** A house is mostly called by a part of its name: the only one whose name has every word that is said. */
+function shortenedOf(said: string, makers: NonNullable<NamesKnown['makers']>): string | null {
+  const words = foldedText(said).split(' ');
+  const fits = makers.filter(({ name }) => {
+    const own = new Set(foldedText(name).split(' '));
+    return words.every((word) => own.has(word));
+  });
+  return fits.length === 1 ? (fits[0]?.id ?? null) : null;
+}
+
 /**
  * Names in the columns of maker, pattern and variant that are no ids of the reference, those in most rows first.
  * @param rows cells by their own column's name
@@ -86,7 +96,10 @@ export function namesSaid(
     const saidMaker = maker === undefined ? '' : (row[maker]?.trim() ?? '');
     if (saidMaker !== '' && !makerIds.has(saidMaker)) {
       const key = nameKey(saidMaker);
-      const guess = found.get(`maker ${key}`)?.guess ?? guessOf(saidMaker, makers, (m) => [m.name]);
+      const guess =
+        found.get(`maker ${key}`)?.guess ??
+        guessOf(saidMaker, makers, (m) => [m.name]) ??
+        shortenedOf(saidMaker, makers);
       count({ column: 'maker', said: saidMaker, pattern: null, rows: 1, key, guess });
     }
     const saidPattern = (pattern === undefined ? mapping.fixed.pattern : row[pattern])?.trim() ?? '';

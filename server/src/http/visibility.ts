@@ -52,6 +52,7 @@ export function withheld(value: unknown, seen: readonly Secret[]): unknown {
           (sale && hides('margins') && name === 'net') ||
           // what was written down at the time holds all of it
           (entry && name === 'body');
+        if (intake && hidden.length > 0 && name === 'shopNote') return [name, ''];
         return [name, gone ? null : walk(inner)];
       }),
     );

@@ -3,10 +3,12 @@ import type { Mount } from '../http/index.ts';
 import type { Markets } from '../market/index.ts';
 import { type Readers, intakeColumns, createPiece, changeByCall, mountChange } from '../pieces/index.ts';
 import { mountLots } from './lots.ts';
+import { mountStockLists } from './stockLists.ts';
 
 /** Taking pieces in, one by one or as lots, and what was recorded then. */
 export function mountIntake(mount: Mount, readers: Readers, markets: Markets): void {
   mountLots(mount, readers, markets);
+  mountStockLists(mount, readers);
   mount.handleInTransaction(
     intakeRoutes.createPiece,
     async (tx, { body, person }) => ({ id: await createPiece(tx, body, person) }),

@@ -10,6 +10,7 @@ const MOST_PIECES = 8;
 const MOST_OF_A_KIND = 5;
 /** Shorter than this a word stands in too many notes to find one by. */
 const LEAST_OF_A_NOTE = 4;
+const NOTE_SHOWN = 120;
 
 interface OfPiece {
   readonly id: string;
@@ -77,7 +78,7 @@ export async function findEverything(
         inside,
       )
     : [];
-  const noted = q.trim().length < LEAST_OF_A_NOTE ? [] : await notes(some, inside, words);
+  const noted = q.trim().length < LEAST_OF_A_NOTE ? [] : await notes(some, inside, words, people);
 
   return [
     ...[...pieces.values()].slice(0, MOST_PIECES).map((p) => hit('piece', p.id, p.title, p.stock_number)),
@@ -98,18 +99,26 @@ export async function findEverything(
 }
 
 interface Noted extends OfPiece {
-  readonly kind: 'finding' | 'treatment' | 'question' | 'number';
+  readonly kind: 'finding' | 'note' | 'treatment' | 'question' | 'number';
   readonly says: string;
 }
 
 /** What was written of pieces: findings by their words, treatments, open questions, numbers by how they begin. */
-async function notes(some: Some, inside: string, words: string): Promise<Noted[]> {
+async function notes(some: Some, inside: string, words: string, people: boolean): Promise<Noted[]> {
   const of = 'p.id, p.stock_number, p.title';
   const findings =
     words === ''
       ? []
       : await some<Finding & OfPiece>(
           `SELECT ${of}, f.part, f.defect, f.severity, f.note FROM finding f JOIN piece p ON p.id = f.piece_id WHERE MATCH (f.note) AGAINST (? IN BOOLEAN MODE) ORDER BY p.id DESC`,
+          words,
+        );
+  // the shop's own words may name whoever is not to be named
+  const own =
+    words === '' || !people
+      ? []
+      : await some<Noted>(
+          `SELECT ${of}, 'note' AS kind, LEFT(p.shop_note, ${NOTE_SHOWN}) AS says FROM piece p WHERE MATCH (p.shop_note) AGAINST (? IN BOOLEAN MODE) ORDER BY p.id DESC`,
           words,
         );
   const treatments = await some<Noted>(
@@ -128,6 +137,7 @@ async function notes(some: Some, inside: string, words: string): Promise<Noted[]
   );
   return [
     ...findings.map((f) => ({ ...f, kind: 'finding' as const, says: findingInWords(f) })),
+    ...own,
     ...treatments,
     ...questions,
     ...numbers.map((n) => ({

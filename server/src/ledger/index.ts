@@ -1,6 +1,8 @@
 export {
   type LedgerRow,
+  appendEntries,
   appendLedger,
+  type NewEntry,
   canonical,
   countLedger,
   entryIntact,

@@ -25,43 +25,43 @@ export const canonical = (value: unknown): string => {
 export const sha256 = (text: string): string => createHash('sha256').update(text).digest('hex');
 export const hashOf = (entry: Hashed): string => sha256(canonical(entry));
 
-/** Appends inside the caller's transaction; the head stays locked to its end, so entries stand in one line. */
-export async function appendLedger(
+export interface NewEntry {
+  readonly pieceId: string | null;
+  readonly kind: string;
+  readonly person: Person;
+  readonly body: unknown;
+}
+
+/**
+ * Appends inside the caller's transaction; the head stays locked to its end, so entries stand in one line.
+ * @returns where the last of them stands
+ */
+export async function appendEntries(
   tx: Transaction,
-  entry: { pieceId: string | null; kind: string; person: Person; body: unknown },
+  entries: readonly NewEntry[],
 ): Promise<{ seq: number; hash: string }> {
   const head = await tx.row<{ seq: number; hash: string }>(
     'SELECT seq, hash FROM ledger_head WHERE id = 1 FOR UPDATE',
   );
   if (!head) throw new Error('the ledger has lost its head');
-  const body: unknown = JSON.parse(canonical(entry.body));
-  const hashed: Hashed = {
-    seq: Number(head.seq) + 1,
-    pieceId: entry.pieceId,
-    kind: entry.kind,
-    at: new Date().toISOString(),
-    by: entry.person.name,
-    body,
-    previous: head.hash,
-  };
-  const hash = hashOf(hashed);
-  await tx.run(
-    'INSERT INTO ledger_entry (seq, piece_id, kind, at, person_id, person, body, previous, hash) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)',
-    [
-      hashed.seq,
-      hashed.pieceId,
-      hashed.kind,
-      hashed.at,
-      entry.person.id,
-      hashed.by,
-      canonical(body),
-      hashed.previous,
-      hash,
-    ],
+  let { hash } = head;
+  let seq = Number(head.seq);
+  const at = new Date().toISOString();
+  const rows = entries.map(({ pieceId, kind, person, body: given }) => {
+    const body: unknown = JSON.parse(canonical(given));
+    const hashed: Hashed = { seq: ++seq, pieceId, kind, at, by: person.name, body, previous: hash };
+    hash = hashOf(hashed);
+    return [seq, pieceId, kind, at, person.id, person.name, canonical(body), hashed.previous, hash];
+  });
+  await tx.insertMany(
+    'INSERT INTO ledger_entry (seq, piece_id, kind, at, person_id, person, body, previous, hash) VALUES ?',
+    rows,
   );
-  await tx.run('UPDATE ledger_head SET seq = ?, hash = ? WHERE id = 1', [hashed.seq, hash]);
-  return { seq: hashed.seq, hash };
+  await tx.run('UPDATE ledger_head SET seq = ?, hash = ? WHERE id = 1', [seq, hash]);
+  return { seq, hash };
 }
+export const appendLedger = (tx: Transaction, entry: NewEntry): Promise<{ seq: number; hash: string }> =>
+  appendEntries(tx, [entry]);
 
 export interface LedgerRow {
   seq: number;

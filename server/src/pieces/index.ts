@@ -10,7 +10,14 @@ export { type Assessment, assessPiece, gradeQuestion, identifyQuestion, isSealed
 export { changePiece, dayBounds, lockPiece, pieceRecord } from './change.ts';
 export { mountLabels } from './labels.ts';
 export { COUNTER, costOf, costsOf, withPostage } from './costs.ts';
-export { intakeColumns, createPiece } from './create.ts';
+export {
+  intakeColumns,
+  createPiece,
+  createPieces,
+  type NewPiece,
+  numberKey,
+  numbersInUse,
+} from './create.ts';
 export { factsOf } from './facts.ts';
 export { changeByCall, mountChange } from './mountChange.ts';
 export { duplicateSerials, numbersOfShop, type NumberOfShop } from './duplicateSerials.ts';

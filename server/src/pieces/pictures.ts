@@ -99,6 +99,13 @@ const MOST_BYTES = 30 * (1 << 20);
 /** A picture that comes with a request, as it was taken. */
 export const uploadedPicture = uploads(MOST_BYTES, 'a picture');
 
+/** Whether a piece shows this very picture already: sent again, such as by whoever goes on after a break, it is no second one. */
+export const showsPicture = async (db: Queries, pieceId: string, { hash }: StoredPicture): Promise<boolean> =>
+  (await db.row('SELECT id FROM picture WHERE piece_id = ? AND hash = ? AND removed = 0', [
+    pieceId,
+    hash,
+  ])) !== undefined;
+
 /** A stored picture becomes one of a piece. @param ifMatch the version seen; whichever there is, where it is not told */
 export const addPicture = (
   tx: Transaction,

@@ -100,6 +100,7 @@ interface PieceRow {
   came_with: string;
   as_found: IntakeBody['asFound'];
   taken_in_as: IntakeBody['takenInAs'];
+  shop_note: string;
   completeness: Record<string, string | null>;
   inspected: number;
   quoted: QuotedScale | null;
@@ -434,5 +435,6 @@ function intakeOf(row: PieceRow): IntakeBody {
     cameWith: row.came_with,
     asFound: row.as_found,
     takenInAs: row.taken_in_as,
+    shopNote: row.shop_note,
   };
 }

@@ -11,6 +11,7 @@ import {
   addPicture,
   arrangePictures,
   framedPictures,
+  showsPicture,
   uploadedPicture,
   type PictureStore,
 } from './pictures.ts';
@@ -81,8 +82,9 @@ export function mountPieces(mount: Mount, readers: Readers, markets: Markets, pi
       };
     },
     async (tx, { params, person, ifMatch }, { stored, caption }) => {
-      const { id } = await addPicture(tx, params.id, stored, caption, person, ifMatch);
-      return { id };
+      if (!(await showsPicture(tx, params.id, stored)))
+        await addPicture(tx, params.id, stored, caption, person, ifMatch);
+      return { id: params.id };
     },
     tellSheet,
   );

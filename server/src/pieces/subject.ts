@@ -5,7 +5,7 @@ import type { EstimateQuestion } from '@jutbank/contract/market';
 import { todayIso } from '../clock/index.ts';
 import { isSealed, type Assessment } from './assess.ts';
 import type { PieceRecord } from './record.ts';
-import { MADE_AFTER_WORDS } from './which.ts';
+import { MADE_AFTER_WORDS, saidToBe } from './which.ts';
 
 /** Candidates thinner than this are not priced one by one. */
 const PRICED_FROM = 0.01;
@@ -44,7 +44,8 @@ export function subjectOf(
   const kind = index.variants.get(decided?.variant ?? '')?.variant.kind;
   if (record.intake.takenInAs !== null && !COPIES.has(kind)) return undefined;
   const leading = answer.candidates.filter((c) => c.probability > PRICED_FROM);
-  const pattern = decided?.pattern ?? (record.observations.length > 0 ? leading[0]?.pattern : undefined);
+  const said = record.observations.length > 0 || saidToBe(record) !== undefined;
+  const pattern = decided?.pattern ?? (said ? leading[0]?.pattern : undefined);
   if (pattern === undefined || !index.patterns.has(pattern)) return undefined;
   const ofPattern = leading.filter((c) => c.pattern === pattern);
   const together = ofPattern.reduce((sum, c) => sum + c.probability, 0);

@@ -10,6 +10,10 @@ export const MADE_AFTER_WORDS: Readonly<Record<MadeAfter, string>> = {
   reproduction: 'A reproduction',
 };
 
+/** The one pattern that somebody says it is, before anybody looked closer. */
+export const saidToBe = ({ narrowing }: PieceRecord): string | undefined =>
+  narrowing?.patterns.length === 1 ? narrowing.patterns[0] : undefined;
+
 export function whichOf(
   index: ReferenceIndex,
   record: PieceRecord,
@@ -45,15 +49,18 @@ export function whichOf(
       pattern: null,
     };
   }
-  if (!best || record.observations.length === 0)
+  if (!best || record.observations.length === 0) {
+    const pattern = saidToBe(record) ?? null;
+    const called = name(null, pattern);
     return {
       tier: 'not-enough-seen',
-      label: 'Not looked at yet',
+      label: called === undefined ? 'Not looked at yet' : `Said to be ${called}`,
       probability: null,
       decided: false,
       variant: null,
-      pattern: null,
+      pattern,
     };
+  }
   if (answer.unlisted > best.probability)
     return {
       tier: answer.attribution.tier,

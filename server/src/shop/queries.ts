@@ -114,13 +114,17 @@ export async function listPeople(db: Queries): Promise<PersonOnList[]> {
   }));
 }
 
-/** Takes the next number of a series; the row stays locked to the end of the transaction. */
+/**
+ * Takes the next number of a series, or so many from it on; the row stays locked to the end of the transaction.
+ * @returns the first of them
+ */
 export async function takeNumber(
   tx: Transaction,
   series: 'next_stock' | 'next_invoice' | 'next_appraisal' | 'next_credit' | 'next_settlement',
+  count = 1,
 ): Promise<number> {
   const row = await tx.row<{ n: number }>(`SELECT ${series} AS n FROM shop WHERE id = 1 FOR UPDATE`);
   if (!row) throw new Error('the shop has not been set up');
-  await tx.run(`UPDATE shop SET ${series} = ${series} + 1 WHERE id = 1`);
+  await tx.run(`UPDATE shop SET ${series} = ${series} + ? WHERE id = 1`, [count]);
   return Number(row.n);
 }

@@ -1,6 +1,7 @@
 /** A whole server on a database of its own, for tests of the routes. */
 import { randomUUID } from 'node:crypto';
 import { mkdtempSync, rmSync } from 'node:fs';
+import type { Role } from '@jutbank/contract/shop';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -23,6 +24,8 @@ export interface TestServer {
   readonly app: App;
   readonly owner: Visitor;
   nobody(): Visitor;
+  /** somebody new of a role, signed in */
+  person(role: Role): Promise<Visitor>;
   close(): Promise<void>;
 }
 
@@ -92,6 +95,14 @@ export async function serverForTest(setUp = true, marketplaceUrl?: string): Prom
     app,
     owner,
     nobody: () => new Visitor(address),
+    person: async (role) => {
+      const email = `${role}-${randomUUID()}@hollinquay.example`;
+      const { password } = OWNER;
+      await owner.call('POST', '/people', { name: role, email, password, role });
+      const visitor = new Visitor(address);
+      await visitor.call('POST', '/session', { email, password });
+      return visitor;
+    },
     close: async () => {
       server.closeAllConnections();
       await new Promise((resolve) => server.close(resolve));

@@ -13,6 +13,7 @@ const ADDRESS: Record<SearchHit['kind'], (id: string) => string> = {
   lot: (id) => `/lots/${id}`,
   document: (id) => `/pieces/${id}/trail`,
   finding: (id) => `/pieces/${id}/condition`,
+  note: (id) => `/pieces/${id}/intake`,
   treatment: (id) => `/pieces/${id}/condition`,
   question: (id) => `/pieces/${id}/bench`,
   number: (id) => `/pieces/${id}/bench`,

@@ -23,6 +23,7 @@ export const router = createBrowserRouter([
         children: [
           { index: true, ...lazy(() => import('../pieces/TrayPage.tsx')) },
           { path: 'pieces/new', ...lazy(() => import('../intake/NewPiecePage.tsx')) },
+          { path: 'pieces/from-list', ...lazy(() => import('../intake/StockListPage.tsx')) },
           {
             path: 'pieces/:id',
             ...lazy(() => import('../pieces/PiecePage.tsx')),

@@ -30,7 +30,7 @@ export function IntakeForm({
   const set = <K extends keyof IntakeBody>(key: K, next: IntakeBody[K]) =>
     onChange({ ...value, [key]: next });
   const text = (
-    key: 'title' | 'sourceName' | 'sourcePlace' | 'sellerStatement' | 'cameWith',
+    key: 'title' | 'sourceName' | 'sourcePlace' | 'sellerStatement' | 'cameWith' | 'shopNote',
     label: string,
     more: { rows?: number; required?: boolean; autoFocus?: boolean } = {},
   ) => (
@@ -110,6 +110,7 @@ export function IntakeForm({
         </div>
         {text('sellerStatement', 'What the seller said (kept as hearsay)', { rows: 2 })}
         {text('cameWith', 'What came with it', { rows: 1 })}
+        {text('shopNote', 'Notes of the shop (on no paper, for nobody outside)', { rows: 2 })}
       </div>
     </FieldErrors>
   );

@@ -1,7 +1,7 @@
 import { intakeRoutes } from '@jutbank/contract/intake';
 import { Button } from '@mui/material';
 import { useState } from 'react';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { emptyIntake, intakeBody, type IntakeBody } from '@jutbank/contract/pieces';
 import { ApiProblem, send } from '../base/api.ts';
 import { useMay, useSession } from '../base/session.ts';
@@ -50,6 +50,10 @@ export default function NewPiecePage() {
       <div className="pagehead">
         <PageTitle>Take in a piece</PageTitle>
         <span className="soft">What is not known yet can be added later; only a name is needed.</span>
+        <span className="grow" />
+        <Link className="quiet" to="/pieces/from-list">
+          A whole list
+        </Link>
       </div>
       <form
         noValidate

@@ -1,7 +1,7 @@
 /** What the columns of somebody's list say, how it writes dates and decimals, and what holds for every row. */
-import { CellSelect, optionsOf, Select } from '../parts/fields/choices.tsx';
+import { ColumnTable } from '../lists/ColumnTable.tsx';
+import { optionsOf, Select } from '../parts/fields/choices.tsx';
 import { TextInput } from '../parts/fields/TextInput.tsx';
-import { DATE_ORDERS, type DateOrder } from '@jutbank/core/lists';
 import { GRADE_WORDS, PRICE_KINDS, VENUE_KINDS } from '@jutbank/core/market';
 import {
   COMPARABLE_COLUMNS,
@@ -12,13 +12,6 @@ import {
 import { inWords, sentence } from '../parts/words.ts';
 
 export type Mapping = FileLook['mapping'];
-const ORDER_WORDS: Record<DateOrder, string> = {
-  ymd: 'year, month, day',
-  dmy: 'day, month, year',
-  mdy: 'month, day, year',
-};
-const SAMPLE_SHOWN = 3;
-
 /** `buyer_premium_pct` as a person says it. */
 export const columnInWords = (column: string): string => column.replace(/_pct$/, ' %').replaceAll('_', ' ');
 
@@ -51,94 +44,37 @@ export function ImportColumns({
     ...untoldIn(mapping),
     ...(untoldGrades(mapping) ? (['grade_scale'] as const) : []),
   ];
-  const give = (name: string, column: string) => {
-    const columns = Object.fromEntries(
-      Object.entries(mapping.columns).filter(([other, c]) => other !== name && c !== column),
-    );
-    onChange({
-      ...mapping,
-      columns: column === '' ? columns : { ...columns, [name]: column as ComparableColumn },
-    });
-  };
   return (
-    <>
-      <div
-        className="scroll"
-        tabIndex={0}
-        role="region"
-        aria-label="Columns of the file"
-        style={{ maxHeight: 260, overflowY: 'auto' }}
-      >
-        <table className="grid">
-          <thead>
-            <tr>
-              <th>Their column</th>
-              <th>Says</th>
-              <th>First rows</th>
-            </tr>
-          </thead>
-          <tbody>
-            {look.header.map((name, i) => (
-              <tr key={name}>
-                <td>{name}</td>
-                <td>
-                  <CellSelect
-                    label={`What “${name}” says`}
-                    value={mapping.columns[name] ?? null}
-                    none="kept as a note"
-                    options={optionsOf(COMPARABLE_COLUMNS, columnInWords)}
-                    onChange={(column) => give(name, column ?? '')}
-                  />
-                </td>
-                <td className="soft">
-                  {look.sample
-                    .slice(0, SAMPLE_SHOWN)
-                    .map((row) => row[i] ?? '')
-                    .filter(Boolean)
-                    .join(' · ')}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
-      <div className="fields across" style={{ marginTop: 10 }}>
-        <Select
-          label="Dates are written"
-          value={mapping.dateOrder}
-          options={optionsOf(DATE_ORDERS, (o) => ORDER_WORDS[o])}
-          onChange={(dateOrder) => dateOrder !== null && onChange({ ...mapping, dateOrder })}
+    <ColumnTable
+      look={look}
+      mapping={mapping}
+      columns={COMPARABLE_COLUMNS}
+      inWords={columnInWords}
+      onChange={onChange}
+    >
+      {fixable.map((column) => (
+        <EveryRow
+          key={column}
+          column={column}
+          value={mapping.fixed[column] ?? ''}
+          onChange={(value) => {
+            const { [column]: _, ...fixed } = mapping.fixed;
+            onChange({ ...mapping, fixed: value === '' ? fixed : { ...fixed, [column]: value } });
+          }}
         />
+      ))}
+      {mapping.currencyInPrice && (
         <Select
-          label="Decimals with"
-          value={mapping.decimalComma ? 'comma' : 'point'}
-          options={optionsOf(['point', 'comma'], (sign) => `a ${sign}`)}
-          onChange={(sign) => onChange({ ...mapping, decimalComma: sign === 'comma' })}
+          label="Currency"
+          value="price"
+          options={[
+            { value: 'price', label: 'as beside the price' },
+            { value: 'every', label: 'of every row' },
+          ]}
+          onChange={() => onChange({ ...mapping, currencyInPrice: false })}
         />
-        {fixable.map((column) => (
-          <EveryRow
-            key={column}
-            column={column}
-            value={mapping.fixed[column] ?? ''}
-            onChange={(value) => {
-              const { [column]: _, ...fixed } = mapping.fixed;
-              onChange({ ...mapping, fixed: value === '' ? fixed : { ...fixed, [column]: value } });
-            }}
-          />
-        ))}
-        {mapping.currencyInPrice && (
-          <Select
-            label="Currency"
-            value="price"
-            options={[
-              { value: 'price', label: 'as beside the price' },
-              { value: 'every', label: 'of every row' },
-            ]}
-            onChange={() => onChange({ ...mapping, currencyInPrice: false })}
-          />
-        )}
-      </div>
-    </>
+      )}
+    </ColumnTable>
   );
 }
 

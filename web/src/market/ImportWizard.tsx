@@ -1,60 +1,30 @@
 /** Somebody's list of prices: read, its columns named, tried, and then taken in; every error at its line and column. */
-import type { RowError } from '@jutbank/contract/lists';
 import { marketRoutes, type ComparablesImportAnswer, type FileLook } from '@jutbank/contract/market';
 import { jobRoutes } from '@jutbank/contract/jobs';
 import { Button } from '@mui/material';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
-import { takeGuesses } from '@jutbank/core/lists';
 import { useKeptAnswers } from '../base/answers.ts';
 import { ApiProblem, send } from '../base/api.ts';
 import { FileChooser } from '../parts/FileChooser.tsx';
 import { awaitJob } from '../base/task.ts';
 import { counted } from '../parts/words.ts';
 import { columnInWords, ImportColumns, untoldIn, type Mapping } from './ImportColumns.tsx';
-import { ImportNames } from './ImportNames.tsx';
+import { fileInWords } from '../lists/fileInWords.ts';
+import { ListNames } from '../lists/ListNames.tsx';
+import { RowsTold } from '../lists/RowsTold.tsx';
+import { useListLook } from '../lists/useListLook.ts';
 import { ImportWords } from './ImportWords.tsx';
 import { PastImports } from './PastImports.tsx';
 
-const SEPARATOR_WORDS: Record<string, string> = { ',': 'commas', ';': 'semicolons', '\t': 'tabs' };
-const ROWS_SHOWN = 12;
+const UNKNOWN_NAMES = { maker: 'not told', pattern: 'leave the rows out', variant: 'form not told' };
 
 /** Columns a row must have, which neither the file nor the person has named yet. */
 const missingIn = (mapping: Mapping) => untoldIn(mapping).filter((c) => (mapping.fixed[c] ?? '') === '');
 
-const columnOf = (mapping: Mapping, ours: string) =>
-  Object.keys(mapping.columns).find((name) => mapping.columns[name] === ours);
-
-/** A date or a price that stands in another column now is written as that column writes it. */
-function withNotation(mapping: Mapping, before: Mapping | undefined, { notation }: FileLook): Mapping {
-  const moved = (ours: string) => before !== undefined && columnOf(before, ours) !== columnOf(mapping, ours);
-  return {
-    ...mapping,
-    ...(moved('sale_date') ? { dateOrder: notation.dateOrder } : {}),
-    ...(moved('price') || moved('currency')
-      ? { decimalComma: notation.decimalComma, currencyInPrice: notation.currencyInPrice }
-      : {}),
-  };
-}
-
 export function ImportWizard() {
   const answers = useKeptAnswers();
-  const [file, setFile] = useState<File>();
-  const [mapping, setMapping] = useState<Mapping>();
   const [job, setJob] = useState<{ id: string; share: number }>();
-  const look = useMutation({
-    mutationFn: ({ chosen, by }: { chosen: File; by?: Mapping; before?: Mapping }) => {
-      const form = new FormData();
-      form.set('file', chosen);
-      if (by) form.set('mapping', JSON.stringify(by));
-      return send(marketRoutes.lookAtFile, { body: form });
-    },
-    onSuccess: (found, { chosen, by, before }) => {
-      const read = takeGuesses(by ? withNotation(by, before, found) : found.mapping, found);
-      setMapping(read);
-      if (!by && missingIn(read).length === 0) sending.mutate({ check: true, chosen, by: read });
-    },
-  });
   const sending = useMutation({
     mutationFn: async ({ check, chosen, by }: { check: boolean; chosen: File; by: Mapping }) => {
       const form = new FormData();
@@ -75,30 +45,24 @@ export function ImportWizard() {
     },
     onSuccess: ({ check }) => {
       if (check) return;
-      setFile(undefined);
-      setMapping(undefined);
-      look.reset();
+      list.clear();
       void answers.invalidateBelow('/comparables');
     },
     onSettled: () => setJob(undefined),
   });
-  const choose = (chosen: File) => {
-    setFile(chosen);
-    setMapping(undefined);
-    sending.reset();
-    look.mutate({ chosen });
-  };
-  const change = (next: Mapping) => {
-    const said = (m: Mapping | undefined) =>
-      JSON.stringify([m?.columns, m?.names.pattern, m?.fixed.grade_scale, m?.currencyInPrice]);
-    const renamed = said(next) !== said(mapping);
-    setMapping(next);
-    sending.reset();
+  const list = useListLook<Mapping, FileLook>({
+    ask: (form) => send(marketRoutes.lookAtFile, { body: form }),
+    where: { dates: ['sale_date'], prices: ['price'] },
     // what is said depends on which column says it, forms on their pattern, grades on their scale
-    if (renamed && file) look.mutate({ chosen: file, by: next, ...(mapping && { before: mapping }) });
-  };
+    rereadBy: (m) => [m?.columns, m?.names.pattern, m?.fixed.grade_scale, m?.currencyInPrice],
+    onFirstRead: (chosen, read) => {
+      if (missingIn(read).length === 0) sending.mutate({ check: true, chosen, by: read });
+    },
+    onChange: () => sending.reset(),
+  });
+  const { file, mapping, look, choose, change } = list;
   const answer = sending.data?.result;
-  const problem = [look.error, sending.error].find((e) => e instanceof ApiProblem);
+  const problem = [list.error, sending.error].find((e) => e instanceof ApiProblem);
   return (
     <section className="askbox" style={{ margin: 0 }}>
       <h2 className="sec">
@@ -107,16 +71,19 @@ export function ImportWizard() {
       <FileChooser label="Choose a CSV file" accept=".csv,.txt,text/csv" onChoose={choose}>
         {file ? file.name : 'Choose a CSV file'}
       </FileChooser>
-      {look.data && mapping && (
+      {look && mapping && (
         <>
           <p className="soft" style={{ margin: '8px 0' }}>
-            {counted(look.data.rows)} rows, parted by{' '}
-            {SEPARATOR_WORDS[look.data.separator] ?? look.data.separator}, in {look.data.encoding}.
-            {look.data.remembered && ' Its columns are read as last time.'}
+            {fileInWords(look)}
           </p>
-          <ImportColumns look={look.data} mapping={mapping} onChange={change} />
-          <ImportNames names={look.data.names} mapping={mapping} onChange={change} />
-          <ImportWords words={look.data.words} mapping={mapping} onChange={change} />
+          <ImportColumns look={look} mapping={mapping} onChange={change} />
+          <ListNames
+            names={look.names}
+            meant={mapping.names}
+            unknown={UNKNOWN_NAMES}
+            onChange={(names) => change({ ...mapping, names })}
+          />
+          <ImportWords words={look.words} mapping={mapping} onChange={change} />
         </>
       )}
       {job && (
@@ -131,13 +98,13 @@ export function ImportWizard() {
           {counted(answer.alreadyKnown)} known already, {counted(answer.rejected)} left out.
         </p>
       )}
-      {answer && <RowsTold rows={answer.errors} className="problem" />}
+      {answer && <RowsTold rows={answer.errors} inWords={columnInWords} className="problem" />}
       {answer && sending.data?.check && answer.warnings.length > 0 && (
         <>
           <p style={{ margin: '8px 0 0' }}>
             <b>{counted(answer.warnings.length)}</b> to look at before they go in:
           </p>
-          <RowsTold rows={answer.warnings} className="soft" />
+          <RowsTold rows={answer.warnings} inWords={columnInWords} className="soft" />
         </>
       )}
       {problem && (
@@ -170,21 +137,5 @@ export function ImportWizard() {
       )}
       <PastImports />
     </section>
-  );
-}
-
-/** What is wrong or odd, at its line and column. */
-function RowsTold({ rows, className }: { rows: readonly RowError[]; className: string }) {
-  return (
-    <>
-      {rows.slice(0, ROWS_SHOWN).map((row, i) => (
-        <p key={i} className={className}>
-          Line {row.line}
-          {row.column === null ? '' : `, ${columnInWords(row.column)}`}
-          {row.value === '' ? '' : ` “${row.value.slice(0, 40)}”`}: {row.message}
-        </p>
-      ))}
-      {rows.length > ROWS_SHOWN && <p className={className}>and {counted(rows.length - ROWS_SHOWN)} more</p>}
-    </>
   );
 }

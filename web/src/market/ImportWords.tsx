@@ -3,7 +3,7 @@ import type { WordSaid } from '@jutbank/core/lists';
 import { meaningsOf, WORD_COLUMNS, type WordColumn } from '@jutbank/core/market';
 import { inWords } from '../parts/words.ts';
 import { columnInWords, type Mapping } from './ImportColumns.tsx';
-import { MeaningTable } from './MeaningTable.tsx';
+import { MeaningTable } from '../lists/MeaningTable.tsx';
 
 const LEFT_OUT = new Set(['price_kind', 'venue_kind', 'currency']);
 

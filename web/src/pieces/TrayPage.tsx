@@ -50,7 +50,8 @@ export default function TrayPage() {
     return (
       <Empty title="The tray is empty">
         <p className="soft" style={{ marginBottom: 14 }}>
-          Take in the first piece; or first <Link to="/reference">import a reference pack</Link> and{' '}
+          Take in the first piece, or <Link to="/pieces/from-list">move in with your whole list</Link>; before
+          that <Link to="/reference">import a reference pack</Link> and{' '}
           <Link to="/comparables">your comparables</Link>, so that the bench and the prices have something to
           go by.
         </p>

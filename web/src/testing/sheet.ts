@@ -55,6 +55,7 @@ export const sheetOf = (more: Partial<PieceSheet> = {}): PieceSheet => ({
     cameWith: '',
     asFound: null,
     takenInAs: null,
+    shopNote: '',
   },
   pictures: [],
   observations: [],

@@ -1,18 +1,20 @@
-/** What somebody's list calls patterns and forms, and what each means in the reference. */
-import type { NameSaid } from '@jutbank/core/lists';
+/** What somebody's list calls makers, patterns and forms, and what each means in the reference. */
+import type { NameSaid, NamesMeant } from '@jutbank/core/lists';
 import { useVariantNames, useVocabulary } from '../reference/vocabulary.ts';
-import type { Mapping } from './ImportColumns.tsx';
 import { MeaningTable } from './MeaningTable.tsx';
 
 /** Names that are none of the reference's ids, and what each means. */
-export function ImportNames({
+export function ListNames({
   names,
-  mapping,
+  meant,
+  unknown,
   onChange,
 }: {
   names: readonly NameSaid[];
-  mapping: Mapping;
-  onChange: (mapping: Mapping) => void;
+  meant: Required<NamesMeant>;
+  /** what becomes of a name that means none of ours */
+  unknown: Readonly<Record<NameSaid['column'], string>>;
+  onChange: (meant: Required<NamesMeant>) => void;
 }) {
   const vocabulary = useVocabulary();
   const patterns = [...new Set(names.flatMap((n) => n.pattern ?? []))];
@@ -23,7 +25,7 @@ export function ImportNames({
       title="Their names"
       label="Names in the file"
       sayings={names.map((n) => {
-        const meaning = mapping.names[n.column][n.key] ?? '';
+        const meaning = meant[n.column][n.key] ?? '';
         return {
           id: `${n.column} ${n.key}`,
           said: n.said,
@@ -31,16 +33,14 @@ export function ImportNames({
           rows: n.rows,
           meaning,
           open: meaning === '',
-          none: n.column === 'pattern' ? 'leave the rows out' : 'form not told',
+          none: unknown[n.column],
           choices:
-            n.column === 'pattern'
-              ? (vocabulary.data?.patterns ?? [])
-              : variants.filter((v) => v.pattern === n.pattern),
-          onMean: (id) =>
-            onChange({
-              ...mapping,
-              names: { ...mapping.names, [n.column]: { ...mapping.names[n.column], [n.key]: id } },
-            }),
+            n.column === 'maker'
+              ? (vocabulary.data?.makers ?? [])
+              : n.column === 'pattern'
+                ? (vocabulary.data?.patterns ?? [])
+                : variants.filter((v) => v.pattern === n.pattern),
+          onMean: (id) => onChange({ ...meant, [n.column]: { ...meant[n.column], [n.key]: id } }),
         };
       })}
     />
