@@ -95,7 +95,7 @@ export type StockListPieces = z.infer<typeof stockListPieces>;
 const MIB = 1 << 20;
 const room = 'intake';
 export const stockListRoutes = {
-  look: route({
+  lookAtStockList: route({
     method: 'post',
     path: '/stock-lists/look',
     room,
@@ -106,7 +106,7 @@ export const stockListRoutes = {
     carries: 'upload',
     bodyLimit: 16 * MIB,
   }),
-  takeIn: route({
+  takeInStockList: route({
     method: 'post',
     path: '/stock-lists',
     room,
@@ -118,7 +118,7 @@ export const stockListRoutes = {
     carries: 'upload',
     bodyLimit: 16 * MIB,
   }),
-  lists: route({
+  listStockLists: route({
     method: 'get',
     path: '/stock-lists',
     room,
@@ -126,7 +126,7 @@ export const stockListRoutes = {
     summary: 'Lists that stock came in by, newest first',
     answer: answers(z.object({ items: z.array(stockListSummary) }), 'Lists'),
   }),
-  list: route({
+  stockList: route({
     method: 'get',
     path: '/stock-lists/:id',
     room,
@@ -135,7 +135,7 @@ export const stockListRoutes = {
     params: byId,
     answer: answers(stockListPieces, 'The list'),
   }),
-  takeBack: route({
+  takeBackStockList: route({
     method: 'delete',
     path: '/stock-lists/:id',
     room,

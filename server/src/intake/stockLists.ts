@@ -40,7 +40,7 @@ const SHOWN = 12;
 export function mountStockLists(mount: Mount, readers: Readers): void {
   const { database } = mount;
 
-  mount.handle(stockListRoutes.look, async ({ request, response }) => {
+  mount.handle(stockListRoutes.lookAtStockList, async ({ request, response }) => {
     const uploaded = await upload(request, response);
     const { baseCurrency } = await shopOf(database);
     const reading = {
@@ -65,7 +65,7 @@ export function mountStockLists(mount: Mount, readers: Readers): void {
   });
 
   mount.handlePrepared(
-    stockListRoutes.takeIn,
+    stockListRoutes.takeInStockList,
     async ({ request, response }) => {
       const uploaded = await upload(request, response);
       const mapping = mappingIn(stockMapping, uploaded.fields);
@@ -97,9 +97,9 @@ export function mountStockLists(mount: Mount, readers: Readers): void {
     },
   );
 
-  mount.handle(stockListRoutes.lists, async () => answer({ items: await summariesOf(database) }));
+  mount.handle(stockListRoutes.listStockLists, async () => answer({ items: await summariesOf(database) }));
 
-  mount.handle(stockListRoutes.list, async ({ params }) => {
+  mount.handle(stockListRoutes.stockList, async ({ params }) => {
     const [summary] = await summariesOf(database, params.id);
     if (!summary) throw notFound('list');
     const rows = await database.rows<{
@@ -124,7 +124,7 @@ export function mountStockLists(mount: Mount, readers: Readers): void {
     });
   });
 
-  mount.handleInTransaction(stockListRoutes.takeBack, async (tx, { params, person }) => {
+  mount.handleInTransaction(stockListRoutes.takeBackStockList, async (tx, { params, person }) => {
     if (!(await tx.row('SELECT id FROM stock_list WHERE id = ? FOR UPDATE', [params.id])))
       throw notFound('list');
     const there = await piecesOf(tx, params.id);

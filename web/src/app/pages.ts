@@ -19,7 +19,7 @@ const PLACES: readonly Place[] = [
   place('/', 'Tray', 'work in hand start home wants a look'),
   place('/pieces', 'All pieces', 'list stock inventory drawer place search'),
   place('/pieces/new', 'Take in a piece', 'new add intake acquire'),
-  place('/pieces/from-list', 'Move in with a list', 'import stock spreadsheet csv whole many pictures'),
+  place('/pieces/from-list', 'Move in with a list', 'import spreadsheet csv whole many pictures'),
   place('/lots', 'Lots', 'new lot take in several auction collection'),
   place('/fair', 'Fair', 'most to pay buying table'),
   place('/listing-desk', 'Listing desk', 'publish put up many ads descriptions'),

@@ -16,15 +16,15 @@ export function PastStockLists({
   shown: string | undefined;
   onShow: (list: string) => void;
 }) {
-  const lists = useAnswer(stockListRoutes.lists, {});
+  const lists = useAnswer(stockListRoutes.listStockLists, {});
   const answers = useKeptAnswers();
   const mayAppraise = useMay('appraise');
   const [asked, setAsked] = useState<string>();
   const takeBack = useMutation({
-    mutationFn: (id: string) => send(stockListRoutes.takeBack, { params: { id } }),
+    mutationFn: (id: string) => send(stockListRoutes.takeBackStockList, { params: { id } }),
     onSuccess: () => {
       setAsked(undefined);
-      void answers.invalidate(stockListRoutes.lists, pieceRoutes.tray);
+      void answers.invalidate(stockListRoutes.listStockLists, pieceRoutes.tray);
     },
   });
   if (!lists.data || lists.data.items.length === 0) return null;

@@ -110,18 +110,21 @@ function Reading({ onTaken }: { onTaken: (list: string) => void }) {
       form.set('file', chosen);
       return {
         check,
-        result: await send(stockListRoutes.takeIn, { query: { check: check ? '1' : undefined }, body: form }),
+        result: await send(stockListRoutes.takeInStockList, {
+          query: { check: check ? '1' : undefined },
+          body: form,
+        }),
       };
     },
     onSuccess: ({ check, result }) => {
       if (check) return;
       list.clear();
-      void answers.invalidate(stockListRoutes.lists, pieceRoutes.tray);
+      void answers.invalidate(stockListRoutes.listStockLists, pieceRoutes.tray);
       if (result.id !== null) onTaken(result.id);
     },
   });
   const list = useListLook<Mapping, StockLook>({
-    ask: (form) => send(stockListRoutes.look, { body: form }),
+    ask: (form) => send(stockListRoutes.lookAtStockList, { body: form }),
     where: { dates: ['acquired'], prices: ['cost', 'ask', 'floor'] },
     rereadBy: (m) => [m?.columns, m?.names.pattern, m?.currencyInPrice],
     onFirstRead: (chosen, by) => sending.mutate({ check: true, chosen, by }),
@@ -212,9 +215,20 @@ function ForEveryRow({ mapping, onChange }: { mapping: Mapping; onChange: (mappi
         options={optionsOf(CONSTRUCTIONS, (c) => CONSTRUCTION_WORDS[c])}
         onChange={(c) => put('construction', c)}
       />
+      {mapping.currencyInPrice && (
+        <Select
+          label="Currency of amounts"
+          value="beside"
+          options={[
+            { value: 'beside', label: 'as beside each amount' },
+            { value: 'every', label: `${mapping.fixed.currency ?? shop.baseCurrency} for all` },
+          ]}
+          onChange={() => onChange({ ...mapping, currencyInPrice: false })}
+        />
+      )}
       {!said.has('currency') && (
         <TextInput
-          label={mapping.currencyInPrice ? 'Currency, where none stands beside' : 'Currency of all amounts'}
+          label={mapping.currencyInPrice ? 'Currency of the others' : 'Currency of all amounts'}
           value={mapping.fixed.currency ?? ''}
           onChange={(currency) => put('currency', currency.toUpperCase())}
         />
@@ -226,17 +240,6 @@ function ForEveryRow({ mapping, onChange }: { mapping: Mapping; onChange: (mappi
           none="Not recorded"
           options={optionsOf(SOURCE_OF_PIECE, sentence)}
           onChange={(kind) => put('source_kind', kind)}
-        />
-      )}
-      {mapping.currencyInPrice && (
-        <Select
-          label="Currency"
-          value="beside"
-          options={[
-            { value: 'beside', label: 'as beside each amount' },
-            { value: 'every', label: `${mapping.fixed.currency ?? shop.baseCurrency} for all` },
-          ]}
-          onChange={() => onChange({ ...mapping, currencyInPrice: false })}
         />
       )}
     </>

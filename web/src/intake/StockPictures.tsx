@@ -16,7 +16,7 @@ const AT_ONCE = 3;
 const NAMES_SHOWN = 12;
 
 export function StockPictures({ id, onClose }: { id: string; onClose: () => void }) {
-  const list = useAnswer(stockListRoutes.list, { params: { id } });
+  const list = useAnswer(stockListRoutes.stockList, { params: { id } });
   if (list.isPending) return <Loading />;
   if (list.isError) return <Failed error={list.error} retry={() => void list.refetch()} />;
   return <Matching list={list.data} onClose={onClose} />;
@@ -70,7 +70,7 @@ function Matching({ list, onClose }: { list: StockListPieces; onClose: () => voi
     setSent(undefined);
     setFailed(wrong);
     setFiles((now) => now.filter((file) => !gone.has(file)));
-    void answers.invalidate(stockListRoutes.list, stockListRoutes.lists, pieceRoutes.tray);
+    void answers.invalidate(stockListRoutes.stockList, stockListRoutes.listStockLists, pieceRoutes.tray);
   };
 
   return (

@@ -52,7 +52,7 @@ export function ColumnTable<C extends string, M extends Mapping<C>>({
         <table className="grid">
           <thead>
             <tr>
-              <th>Their column</th>
+              <th>Column of the list</th>
               <th>Says</th>
               <th>First rows</th>
             </tr>
