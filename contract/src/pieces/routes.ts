@@ -37,7 +37,8 @@ export const pieceRoutes = {
     method: 'post',
     path: '/pieces/:id/pictures',
     access: 'work',
-    summary: 'Add a picture (multipart part `file`, field `caption`)',
+    summary:
+      'Add a picture (multipart part `file`, field `caption`; with `unlessShown` 1, only if the piece does not show it yet)',
     carries: 'upload',
     status: 201,
   }),

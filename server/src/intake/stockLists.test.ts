@@ -47,6 +47,7 @@ const picture = (n: number) =>
 const addPicture = async (piece: string, bytes: Buffer) => {
   const form = new FormData();
   form.set('file', new Blob([new Uint8Array(bytes)]), 'x.png');
+  form.set('unlessShown', '1');
   return server.owner.call<PieceSheet>('POST', `/pieces/${piece}/pictures`, form);
 };
 

@@ -99,7 +99,7 @@ const MOST_BYTES = 30 * (1 << 20);
 /** A picture that comes with a request, as it was taken. */
 export const uploadedPicture = uploads(MOST_BYTES, 'a picture');
 
-/** Whether a piece shows this very picture already: sent again, such as by whoever goes on after a break, it is no second one. */
+/** Whether a piece shows this very picture already, for whoever sends a heap again after a break. */
 export const showsPicture = async (db: Queries, pieceId: string, { hash }: StoredPicture): Promise<boolean> =>
   (await db.row('SELECT id FROM picture WHERE piece_id = ? AND hash = ? AND removed = 0', [
     pieceId,

@@ -78,11 +78,12 @@ export function mountPieces(mount: Mount, readers: Readers, markets: Markets, pi
       return {
         stored: await pictures.keep(uploaded),
         caption: (fields.caption ?? '').trim().slice(0, 200),
+        unlessShown: fields.unlessShown === '1',
         print,
       };
     },
-    async (tx, { params, person, ifMatch }, { stored, caption }) => {
-      if (!(await showsPicture(tx, params.id, stored)))
+    async (tx, { params, person, ifMatch }, { stored, caption, unlessShown }) => {
+      if (!unlessShown || !(await showsPicture(tx, params.id, stored)))
         await addPicture(tx, params.id, stored, caption, person, ifMatch);
       return { id: params.id };
     },

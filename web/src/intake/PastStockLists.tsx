@@ -53,12 +53,14 @@ export function PastStockLists({
                     {dayText(list.at.slice(0, 10))}, {list.person}
                   </span>
                 </td>
-                <td className="r num">{counted(list.pieces)} pieces</td>
+                <td className="r num">
+                  {counted(list.pieces)} {list.pieces === 1 ? 'piece' : 'pieces'}
+                </td>
                 <td className="r num">
                   {list.pieces > 0 &&
                     (list.bare === 0 ? 'all with pictures' : `${counted(list.bare)} without a picture`)}
                 </td>
-                <td className="r acts">
+                <td className="r after">
                   {asked === list.id ? (
                     <>
                       <span>Take {counted(list.pieces)} pieces out of stock again?</span>

@@ -99,7 +99,7 @@ describe('moving in with a list', () => {
     );
     screen.getByText('Line 3, how it is built “Jagdnicker”: nobody has said what this word means');
     const row = within(screen.getByRole('region', { name: 'The first pieces' })).getAllByRole('row')[1];
-    expect(row?.textContent).toBe('the nextJack Slipjoint folderMarch 2024€80.00Drawer 42Griff: Horn');
+    expect(row?.textContent).toBe('the nextJack Slipjoint folderMar 2024€80.00Drawer 42Griff: Horn');
     expect(sent(came).map((r) => r.path)).toEqual(['/stock-lists?check=1']);
   });
 

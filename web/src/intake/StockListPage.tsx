@@ -170,10 +170,11 @@ function Reading({ onTaken }: { onTaken: (list: string) => void }) {
       {tried && <Tried answer={tried} />}
       {sending.data && !sending.data.check && (
         <p role="status" className="note">
-          {counted(sending.data.result.added)} pieces are in stock now
-          {sending.data.result.rejected > 0 &&
-            `; ${counted(sending.data.result.rejected)} rows were left out`}
-          . Put the list right and choose it again: only what is new comes in.
+          {counted(sending.data.result.added)} {sending.data.result.added === 1 ? 'piece is' : 'pieces are'}{' '}
+          in stock now
+          {sending.data.result.rejected > 0
+            ? `; ${counted(sending.data.result.rejected)} rows were left out. Put those right and choose the list again: only what is new comes in.`
+            : '.'}
         </p>
       )}
       {file && mapping && (

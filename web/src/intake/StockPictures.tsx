@@ -57,6 +57,8 @@ function Matching({ list, onClose }: { list: StockListPieces; onClose: () => voi
         for (const piece of task.to) {
           const form = new FormData();
           form.set('file', task.file);
+          // gone on with after a break, those that went before are no second ones
+          form.set('unlessShown', '1');
           await send(pieceRoutes.addPicture, { params: { id: piece }, body: form });
         }
         gone.add(task.file);
@@ -78,7 +80,7 @@ function Matching({ list, onClose }: { list: StockListPieces; onClose: () => voi
       <h2 className="sec">
         Pictures of “{list.name}”{' '}
         <small>
-          {counted(list.pieces)} pieces,{' '}
+          {counted(list.pieces)} {list.pieces === 1 ? 'piece' : 'pieces'},{' '}
           {list.bare === 0 ? 'all show a picture' : `${counted(list.bare)} show none yet`}
         </small>
       </h2>
@@ -92,7 +94,9 @@ function Matching({ list, onClose }: { list: StockListPieces; onClose: () => voi
       {files.length > 0 && (
         <p role="status" className="trial">
           <b>{counted(matched.length)}</b> of {counted(files.length)} pictures find their piece
-          {bare.length > 0 && `; ${counted(bare.length)} pieces would still show none`}.
+          {bare.length > 0 &&
+            `; ${counted(bare.length)} ${bare.length === 1 ? 'piece' : 'pieces'} would still show none`}
+          .
         </p>
       )}
       {strange.length > 0 && (
