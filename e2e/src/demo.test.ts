@@ -91,6 +91,7 @@ const views: [string, () => string][] = [
   ['who did what', () => '/audit'],
   ['series', () => '/series'],
   ['a series', () => `/series/${series[0]?.id ?? ''}`],
+  ['from-list', () => '/pieces/from-list'],
   ['drills', () => '/drills'],
   ['backups', () => '/backups'],
   ['an address with nothing', () => '/nowhere'],
