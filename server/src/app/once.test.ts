@@ -20,6 +20,7 @@ const RECKON_ONLY = new Set([
   'post /grade',
   'post /condition-rules/trial',
   'post /comparables/look',
+  'post /stock-lists/look',
   'post /valuations/estimate',
   'post /pieces/:id/appraisals/draft',
   'post /appraisals/:id/recompute',
