@@ -1,5 +1,6 @@
 /** Stock as shops keep it in four languages: what is guessed of it, and the pieces that come of its rows. */
 import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
 import { namesSaid, takeGuesses, type ListMapping } from '../lists/index.ts';
 import { guessStockMapping, pictureNames, stockRowReader, stockWordsSaid, type ReadRow } from './index.ts';
 
@@ -252,3 +253,61 @@ test.each([
   ['one.jpg|two.png\nthree.webp', ['one.jpg', 'two.png', 'three.webp']],
   ['', []],
 ])('the files of “%s”', (cell, names) => expect(pictureNames(cell)).toEqual(names));
+
+test('whatever stands in a file, a row comes in or says why not, and what it cost is no less than nothing', () => {
+  const name = fc.oneof(
+    fc.string({ maxLength: 12 }),
+    fc.constantFrom(
+      'No',
+      'Name',
+      'EK',
+      'VK',
+      'Datum',
+      'Status',
+      'Model',
+      'Typ',
+      'OVP',
+      'Qty',
+      '__proto__',
+      'constructor',
+    ),
+  );
+  const cell = fc.oneof(
+    fc.string({ maxLength: 20 }),
+    fc.constantFrom(
+      '1.200,50 €',
+      '12/13/2024',
+      'sold',
+      'ja',
+      '-5',
+      '2031',
+      '31.02.2024',
+      '1e9',
+      '5 kr',
+      '..',
+      '9'.repeat(40),
+    ),
+  );
+  const file = fc.record({
+    header: fc.uniqueArray(name, { minLength: 1, maxLength: 8 }),
+    rows: fc.array(fc.array(cell, { minLength: 8, maxLength: 8 }), { maxLength: 6 }),
+  });
+  fc.assert(
+    fc.property(file, ({ header, rows }) => {
+      const guessed = {
+        ...guessStockMapping(header, rows),
+        fixed: { construction: 'fixed', currency: 'EUR' },
+      };
+      const cells = rows.map((row) => Object.fromEntries(header.map((column, i) => [column, row[i] ?? ''])));
+      const mapping = takeGuesses(guessed, {
+        names: namesSaid(guessed, cells, namesKnown),
+        words: stockWordsSaid(guessed, cells),
+      });
+      for (const { row, errors } of cells.map(stockRowReader(mapping, known))) {
+        expect(row === undefined).toBe(errors.length > 0);
+        expect(row?.cost?.amount ?? '0').toMatch(/^\d+(\.\d+)?$/);
+      }
+    }),
+    { numRuns: 300 },
+  );
+});
