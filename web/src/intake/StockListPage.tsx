@@ -27,7 +27,7 @@ import { useUnsaved } from '../base/unsaved.ts';
 import { ColumnTable } from '../lists/ColumnTable.tsx';
 import { fileInWords } from '../lists/fileInWords.ts';
 import { ListNames } from '../lists/ListNames.tsx';
-import { MeaningTable } from '../lists/MeaningTable.tsx';
+import { ListWords } from '../lists/ListWords.tsx';
 import { RowsTold } from '../lists/RowsTold.tsx';
 import { useListLook } from '../lists/useListLook.ts';
 import { FileChooser } from '../parts/FileChooser.tsx';
@@ -159,7 +159,19 @@ function Reading({ onTaken }: { onTaken: (list: string) => void }) {
             unknown={UNKNOWN_NAMES}
             onChange={(names) => change({ ...mapping, names })}
           />
-          <Words look={look} mapping={mapping} onChange={change} />
+          <ListWords
+            title="Your words"
+            label="Words in the list"
+            words={look.words}
+            meant={mapping.words}
+            columns={STOCK_WORD_COLUMNS}
+            columnInWords={columnInWords}
+            none={() => 'kept as a note'}
+            choicesOf={(column) =>
+              stockMeaningsOf(column).map((id) => ({ id, name: meaningInWords(column, id) }))
+            }
+            onChange={(words) => change({ ...mapping, words })}
+          />
         </>
       )}
       {problem && (
@@ -244,48 +256,6 @@ function ForEveryRow({ mapping, onChange }: { mapping: Mapping; onChange: (mappi
         />
       )}
     </>
-  );
-}
-
-function Words({
-  look,
-  mapping,
-  onChange,
-}: {
-  look: StockLook;
-  mapping: Mapping;
-  onChange: (mapping: Mapping) => void;
-}) {
-  // what nobody could guess first; then column by column, as a person checks them
-  const words = look.words.toSorted(
-    (a, b) =>
-      Number(a.guess !== null) - Number(b.guess !== null) ||
-      STOCK_WORD_COLUMNS.indexOf(a.column) - STOCK_WORD_COLUMNS.indexOf(b.column),
-  );
-  return (
-    <MeaningTable
-      title="Your words"
-      label="Words in the list"
-      sayings={words.map(({ column, said, key, rows }) => {
-        const meant = mapping.words[column]?.[key];
-        return {
-          id: `${column} ${key}`,
-          said,
-          of: columnInWords(column),
-          rows,
-          meaning: meant ?? '',
-          open: meant === undefined,
-          unsaid: meant === undefined,
-          none: 'kept as a note',
-          choices: stockMeaningsOf(column).map((id) => ({ id, name: meaningInWords(column, id) })),
-          onMean: (meaning) =>
-            onChange({
-              ...mapping,
-              words: { ...mapping.words, [column]: { ...mapping.words[column], [key]: meaning } },
-            }),
-        };
-      })}
-    />
   );
 }
 

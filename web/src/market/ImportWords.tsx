@@ -1,19 +1,11 @@
 /** What the words of somebody's list mean: sold or asked, where, yes and no, grades, what was done to a piece. */
 import type { WordSaid } from '@jutbank/core/lists';
 import { meaningsOf, WORD_COLUMNS, type WordColumn } from '@jutbank/core/market';
+import { ListWords } from '../lists/ListWords.tsx';
 import { inWords } from '../parts/words.ts';
 import { columnInWords, type Mapping } from './ImportColumns.tsx';
-import { MeaningTable } from '../lists/MeaningTable.tsx';
 
-const LEFT_OUT = new Set(['price_kind', 'venue_kind', 'currency']);
-
-/** What nobody could guess first; then column by column, as a person checks them. */
-const inOrder = (words: readonly WordSaid<WordColumn>[]): WordSaid<WordColumn>[] =>
-  words.toSorted(
-    (a, b) =>
-      Number(a.guess !== null) - Number(b.guess !== null) ||
-      WORD_COLUMNS.indexOf(a.column) - WORD_COLUMNS.indexOf(b.column),
-  );
+const LEFT_OUT = new Set<WordColumn>(['price_kind', 'venue_kind', 'currency']);
 
 export function ImportWords({
   words,
@@ -25,32 +17,21 @@ export function ImportWords({
   onChange: (mapping: Mapping) => void;
 }) {
   return (
-    <MeaningTable
+    <ListWords
       title="Their words"
       label="Words in the file"
-      sayings={inOrder(words).map(({ column, said, key, rows }) => {
-        const meant = mapping.words[column]?.[key];
-        return {
-          id: `${column} ${key}`,
-          said,
-          of: columnInWords(column),
-          rows,
-          meaning: meant ?? '',
-          // that a word means nothing can be said, too
-          open: meant === undefined,
-          unsaid: meant === undefined,
-          none: LEFT_OUT.has(column) ? 'leave the rows out' : 'not told',
-          choices: meaningsOf(column).map((id) => ({
-            id,
-            name: column === 'currency' ? id : inWords(id).replace('/', ': '),
-          })),
-          onMean: (meaning) =>
-            onChange({
-              ...mapping,
-              words: { ...mapping.words, [column]: { ...mapping.words[column], [key]: meaning } },
-            }),
-        };
-      })}
+      words={words}
+      meant={mapping.words}
+      columns={WORD_COLUMNS}
+      columnInWords={columnInWords}
+      none={(column) => (LEFT_OUT.has(column) ? 'leave the rows out' : 'not told')}
+      choicesOf={(column) =>
+        meaningsOf(column).map((id) => ({
+          id,
+          name: column === 'currency' ? id : inWords(id).replace('/', ': '),
+        }))
+      }
+      onChange={(meant) => onChange({ ...mapping, words: meant })}
     />
   );
 }
