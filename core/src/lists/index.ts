@@ -1,15 +1,6 @@
-export {
-  commaIsDecimal,
-  DATE_ORDERS,
-  type DateOrder,
-  dateIn,
-  indexIn,
-  numberIn,
-  orderOf,
-  unitBeside,
-} from './cells.ts';
-export { type Cells, cellsByColumn, cellsReadAs, guessColumns, type KnownBy } from './columns.ts';
-export { foldedText, LANGUAGES } from './fold.ts';
+export { DATE_ORDERS, type DateOrder, dateIn, indexIn, numberIn, unitBeside } from './cells.ts';
+export { type Cells, cellsReadAs, guessColumns, type KnownBy } from './columns.ts';
+export { foldedText } from './fold.ts';
 export { type ListMapping, type Notation, notationOf, takeGuesses, WORDS_AGREE } from './mapping.ts';
 export { nameKey, type NameSaid, type NamesKnown, type NamesMeant, namesSaid } from './naming.ts';
 export {

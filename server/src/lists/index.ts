@@ -1,2 +1,2 @@
-export { csvInTurns, isCsvError, readCsv, type CsvError, type CsvRow } from './csv.ts';
+export { csvInTurns, isCsvError, readCsv } from './csv.ts';
 export { lookAtList, mappingIn, rememberMapping, textOf, type ListReading } from './file.ts';
